@@ -2,6 +2,8 @@ import { lazy, Suspense } from 'react'
 import { Navigate, Route, Routes, useLocation } from 'react-router'
 import { useQuery } from '@tanstack/react-query'
 import { session } from '../features/access/api'
+import { ExpiredSession } from '../features/access/ExpiredSession'
+import { expiry } from '../features/access/expiry'
 import { PersonContext } from '../shared/person'
 import { LoginPage } from '../features/access/LoginPage'
 import { NotFoundPage } from '../features/missing/NotFoundPage'
@@ -91,6 +93,7 @@ const WeekPage = lazy(() => import('../features/week/WeekPage').then(({ WeekPage
 /** Logged in, the pages; otherwise the log-in, at whatever address, so that a link still leads where it said afterwards. */
 export function App() {
   const current = useQuery(session)
+  const expired = useQuery(expiry).data
   const { pathname } = useLocation()
   if (pathname === '/password')
     return (
@@ -98,57 +101,61 @@ export function App() {
         <PasswordPage />
       </Suspense>
     )
+  // Who was there stays so if asking again fails; what ends a session is said above the page.
+  const person = current.data
+  if (person === undefined)
+    return (
+      <Loaded query={current} what={t('loading.your_log_in')}>
+        {() => null}
+      </Loaded>
+    )
+  if (person === null) return <LoginPage />
   return (
-    <Loaded query={current} what={t('loading.your_log_in')}>
-      {(person) =>
-        person === null ? (
-          <LoginPage />
-        ) : (
-          <PersonContext value={person}>
-            <Routes>
-              <Route element={<Layout person={person} />}>
-                <Route path="/account" element={<AccountPage />} />
-                <Route path="/today" element={<TodayPage />} />
-                <Route path="/queries" element={<QueriesPage />} />
-                <Route path="/queries/new" element={<NewQueryPage />} />
-                <Route path="/queries/:name" element={<QueryPage />} />
-                <Route path="/rules" element={<RulesPage />} />
-                <Route path="/rules/new" element={<NewRulePage />} />
-                <Route path="/statements" element={<StatementsPage />} />
-                <Route path="/findings/over-time" element={<OverTimePage />} />
-                <Route path="/week" element={<WeekPage />} />
-                <Route path="/rules/:name" element={<RulePage />} />
-                <Route path="/rules/:name/findings/:finding" element={<ExplanationPage />} />
-                <Route path="/rules/:name/edit" element={<RuleEditor />} />
-                <Route path="/findings" element={<FindingsPage />} />
-                <Route path="/recipients" element={<RecipientsPage />} />
-                <Route path="/recipients/:address" element={<RecipientPage />} />
-                <Route path="/thresholds" element={<ThresholdsPage />} />
-                <Route path="/thresholds/new" element={<ThresholdForm />} />
-                <Route path="/thresholds/:name" element={<ThresholdPage />} />
-                <Route path="/thresholds/:name/edit" element={<ThresholdForm />} />
-                <Route path="/calendars/new" element={<CalendarPage />} />
-                <Route path="/calendars/:name" element={<CalendarPage />} />
-                <Route path="/round-ups/new" element={<RoundUpPage />} />
-                <Route path="/round-ups/:name" element={<RoundUpPage />} />
-                <Route path="/recipient-lists/new" element={<RecipientListPage />} />
-                <Route path="/recipient-lists/:name" element={<RecipientListPage />} />
-                <Route path="/layouts/new" element={<LayoutPage />} />
-                <Route path="/layouts/:name" element={<LayoutPage />} />
-                <Route path="/documents/new" element={<NewDocumentPage />} />
-                <Route path="/documents/:kind/:name" element={<DocumentPage />} />
-                <Route path="/setup" element={<SetupPage />} />
-                <Route path="/setup/:part" element={<SetupPage />} />
-                <Route path="/outbox" element={<OutboxPage />} />
-                <Route path="/outbox/:id" element={<MessagePage />} />
-                <Route path="/extracts/:id" element={<ExtractPage />} />
-                <Route index element={<Navigate to="/today" replace />} />
-                <Route path="*" element={<NotFoundPage />} />
-              </Route>
-            </Routes>
-          </PersonContext>
-        )
-      }
-    </Loaded>
+    <PersonContext value={person}>
+      <div inert={expired}>
+        <Routes>
+          <Route element={<Layout person={person} />}>
+            <Route path="/account" element={<AccountPage />} />
+            <Route path="/today" element={<TodayPage />} />
+            <Route path="/queries" element={<QueriesPage />} />
+            <Route path="/queries/new" element={<NewQueryPage />} />
+            <Route path="/queries/:name" element={<QueryPage />} />
+            <Route path="/rules" element={<RulesPage />} />
+            <Route path="/rules/new" element={<NewRulePage />} />
+            <Route path="/statements" element={<StatementsPage />} />
+            <Route path="/findings/over-time" element={<OverTimePage />} />
+            <Route path="/week" element={<WeekPage />} />
+            <Route path="/rules/:name" element={<RulePage />} />
+            <Route path="/rules/:name/findings/:finding" element={<ExplanationPage />} />
+            <Route path="/rules/:name/edit" element={<RuleEditor />} />
+            <Route path="/findings" element={<FindingsPage />} />
+            <Route path="/recipients" element={<RecipientsPage />} />
+            <Route path="/recipients/:address" element={<RecipientPage />} />
+            <Route path="/thresholds" element={<ThresholdsPage />} />
+            <Route path="/thresholds/new" element={<ThresholdForm />} />
+            <Route path="/thresholds/:name" element={<ThresholdPage />} />
+            <Route path="/thresholds/:name/edit" element={<ThresholdForm />} />
+            <Route path="/calendars/new" element={<CalendarPage />} />
+            <Route path="/calendars/:name" element={<CalendarPage />} />
+            <Route path="/round-ups/new" element={<RoundUpPage />} />
+            <Route path="/round-ups/:name" element={<RoundUpPage />} />
+            <Route path="/recipient-lists/new" element={<RecipientListPage />} />
+            <Route path="/recipient-lists/:name" element={<RecipientListPage />} />
+            <Route path="/layouts/new" element={<LayoutPage />} />
+            <Route path="/layouts/:name" element={<LayoutPage />} />
+            <Route path="/documents/new" element={<NewDocumentPage />} />
+            <Route path="/documents/:kind/:name" element={<DocumentPage />} />
+            <Route path="/setup" element={<SetupPage />} />
+            <Route path="/setup/:part" element={<SetupPage />} />
+            <Route path="/outbox" element={<OutboxPage />} />
+            <Route path="/outbox/:id" element={<MessagePage />} />
+            <Route path="/extracts/:id" element={<ExtractPage />} />
+            <Route index element={<Navigate to="/today" replace />} />
+            <Route path="*" element={<NotFoundPage />} />
+          </Route>
+        </Routes>
+      </div>
+      {expired && <ExpiredSession person={person} />}
+    </PersonContext>
   )
 }

@@ -1,11 +1,10 @@
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { BrowserRouter } from 'react-router'
-import { MutationCache, QueryCache, QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { QueryClientProvider } from '@tanstack/react-query'
 import '@fontsource-variable/source-sans-3'
 import '@fontsource-variable/source-code-pro'
-import { ApiError } from '../api/client'
-import { session } from '../features/access/api'
+import { newClient } from './client'
 import { App } from './App'
 import './theme.scss'
 import './frame.scss'
@@ -30,18 +29,7 @@ const applyTheme = () => document.documentElement.setAttribute('data-bs-theme', 
 dark.addEventListener('change', applyTheme)
 applyTheme()
 
-/** A log-in that has expired shows the log-in page; the address stays, so the reader comes back to where they were. */
-const onError = (error: Error) => {
-  if (error instanceof ApiError && error.status === 401) client.setQueryData(session.queryKey, null)
-}
-
-const client: QueryClient = new QueryClient({
-  queryCache: new QueryCache({ onError }),
-  mutationCache: new MutationCache({ onError }),
-  defaultOptions: {
-    queries: { retry: (count, error) => count < 2 && error instanceof ApiError && error.status === 0 },
-  },
-})
+const client = newClient()
 
 document.documentElement.lang = language
 const root = document.getElementById('root')

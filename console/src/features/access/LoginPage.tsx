@@ -1,57 +1,24 @@
-import { useState, type SubmitEvent } from 'react'
+import { useState } from 'react'
 import { Alert, Button, Form } from 'react-bootstrap'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { Mark } from '../../shared/Mark'
 import { useTitle } from '../../shared/title'
-import { logIn, requestPasswordLink, session } from './api'
+import { requestPasswordLink, session } from './api'
+import { LogInForm } from './LogInForm'
 import { t } from '../../messages'
 
 export function LoginPage() {
   useTitle(t('access.log_in'))
-  const [login, setLogin] = useState('')
-  const [password, setPassword] = useState('')
   const client = useQueryClient()
-  const attempt = useMutation({
-    mutationFn: () => logIn(login, password),
-    onSuccess: (person) => client.setQueryData(session.queryKey, person),
-  })
-  const submit = (event: SubmitEvent) => {
-    event.preventDefault()
-    attempt.mutate()
-  }
   return (
     <main className="login">
       <div className="brand mb-2">
         <Mark />
         {t('shared.odd_sentry')}
       </div>
-      <Form className="sheet" onSubmit={submit}>
+      <LogInForm onLoggedIn={(person) => client.setQueryData(session.queryKey, person)}>
         <h1 className="mb-3">{t('access.log_in')}</h1>
-        {attempt.isError && <Alert variant="danger">{attempt.error.message}</Alert>}
-        <Form.Group controlId="login" className="mb-3">
-          <Form.Label>{t('access.log_in_name')}</Form.Label>
-          <Form.Control
-            autoComplete="username"
-            autoFocus
-            required
-            value={login}
-            onChange={(event) => setLogin(event.target.value)}
-          />
-        </Form.Group>
-        <Form.Group controlId="password" className="mb-3">
-          <Form.Label>{t('shared.password')}</Form.Label>
-          <Form.Control
-            type="password"
-            autoComplete="current-password"
-            required
-            value={password}
-            onChange={(event) => setPassword(event.target.value)}
-          />
-        </Form.Group>
-        <Button type="submit" disabled={attempt.isPending}>
-          {attempt.isPending ? t('access.logging_in') : t('access.log_in')}
-        </Button>
-      </Form>
+      </LogInForm>
       <ForgottenPassword />
     </main>
   )

@@ -1,6 +1,6 @@
 import { screen } from '@testing-library/react'
 import userEvent from '@testing-library/user-event'
-import { renderAt } from '../../shared/render.test-kit'
+import { operator, renderAt } from '../../shared/render.test-kit'
 import { Sessions } from './Sessions'
 import { Tokens } from './Tokens'
 import type { Token } from './api'
@@ -71,4 +71,22 @@ test('who is logged in once has nothing to end', async () => {
   renderAt('/', <Sessions />, { 'GET /api/sessions': [here] })
   expect(await screen.findByText('this session')).toBeInTheDocument()
   expect(screen.queryByRole('button')).not.toBeInTheDocument()
+})
+
+test('operators see the tokens of all users', async () => {
+  const calls = renderAt('/', <Tokens />, {
+    'GET /api/tokens': [nightly],
+    'GET /api/tokens?everybody=true': [{ ...nightly, login: 'per' }],
+    'DELETE /api/tokens/t1': {},
+  })
+  await userEvent.click(await screen.findByLabelText('Tokens of all users'))
+  expect(await screen.findByRole('cell', { name: 'per' })).toBeInTheDocument()
+  await userEvent.click(screen.getByRole('button', { name: 'Revoke nightly pull' }))
+  expect(calls).toContain('DELETE /api/tokens/t1')
+})
+
+test('others are not offered them', async () => {
+  renderAt('/', <Tokens />, { 'GET /api/tokens': [nightly] }, { ...operator, role: 'LEAD' })
+  expect(await screen.findByText('nightly pull')).toBeInTheDocument()
+  expect(screen.queryByLabelText('Tokens of all users')).not.toBeInTheDocument()
 })

@@ -3,10 +3,11 @@ import { Button, Form, Table } from 'react-bootstrap'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Choice } from '../../shared/Choice'
 import { Loaded } from '../../shared/Loading'
+import { usePerson } from '../../shared/person'
 import { Refusal } from '../../shared/Refusal'
 import { Scroll } from '../../shared/Scroll'
 import { timeWords } from '../../shared/words'
-import { createToken, revokeToken, tokens, type Token } from './api'
+import { createToken, everybodysTokens, revokeToken, tokens, type Token } from './api'
 import { t } from '../../messages'
 
 const uses: [Token['scope'], string][] = [
@@ -21,20 +22,39 @@ const wordsOfUse = (scope: Token['scope']) => uses.find(([code]) => code === sco
 
 /** One's tokens: made with a name, a use and an end, shown once, revoked. */
 export function Tokens() {
-  const all = useQuery(tokens)
+  const operator = usePerson().role === 'OPERATOR'
+  const [everybody, setEverybody] = useState(false)
+  const all = useQuery(everybody ? everybodysTokens : tokens)
   return (
     <section className="sheet">
       <h2>{t('access.tokens')}</h2>
       <p className="small quiet mb-2">{t('access.tokens_help')}</p>
+      {operator && (
+        <Form.Check
+          id="everybodys-tokens"
+          type="switch"
+          className="small mb-2"
+          label={t('access.tokens_of_everybody')}
+          checked={everybody}
+          onChange={(event) => setEverybody(event.target.checked)}
+        />
+      )}
       <Loaded query={all} what={t('loading.the_tokens')}>
-        {(list) => (list.length === 0 ? <p className="quiet">{t('access.no_tokens')}</p> : <Listed list={list} />)}
+        {(list) =>
+          list.length === 0 ? (
+            <p className="quiet">{t('access.no_tokens')}</p>
+          ) : (
+            <Listed list={list} named={everybody} />
+          )
+        }
       </Loaded>
       <NewToken />
     </section>
   )
 }
 
-function Listed({ list }: { list: Token[] }) {
+/** @param named whether each is said to be whose */
+function Listed({ list, named }: { list: Token[]; named: boolean }) {
   const client = useQueryClient()
   const revoke = useMutation({
     mutationFn: (id: string) => revokeToken(id),
@@ -46,6 +66,7 @@ function Listed({ list }: { list: Token[] }) {
         <thead>
           <tr>
             <th>{t('shared.name')}</th>
+            {named && <th>{t('access.token_of')}</th>}
             <th>{t('access.use')}</th>
             <th>{t('access.expires')}</th>
             <th>{t('access.last_used')}</th>
@@ -55,9 +76,10 @@ function Listed({ list }: { list: Token[] }) {
           </tr>
         </thead>
         <tbody>
-          {list.map(({ id, name, scope, expiresAt, lastUsedAt }) => (
+          {list.map(({ id, name, login, scope, expiresAt, lastUsedAt }) => (
             <tr key={id}>
               <td className="main">{name}</td>
+              {named && <td data-label={t('access.token_of')}>{login}</td>}
               <td data-label={t('access.use')}>{wordsOfUse(scope)}</td>
               <td data-label={t('access.expires')}>{timeWords(expiresAt)}</td>
               <td data-label={t('access.last_used')}>

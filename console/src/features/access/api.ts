@@ -2,14 +2,17 @@ import { queryOptions } from '@tanstack/react-query'
 import { api, ApiError } from '../../api/client'
 import type { Person, Schemas } from '../../api/types'
 
-/** The person who is logged in; null for nobody. */
+const who = ['session']
+
+/** The person who is logged in; null for nobody. Once there was somebody, it is an error that there is nobody: the page stays. */
 export const session = queryOptions({
-  queryKey: ['session'],
-  queryFn: async (): Promise<Person | null> => {
+  queryKey: who,
+  queryFn: async ({ client }): Promise<Person | null> => {
     try {
       return await api.get<Person>('/api/session')
     } catch (error) {
-      if (error instanceof ApiError && error.status === 401) return null
+      const wasThere = client.getQueryData(who)
+      if (error instanceof ApiError && error.status === 401 && !wasThere) return null
       throw error
     }
   },
@@ -34,6 +37,12 @@ export const changePassword = (present: string, password: string) =>
 export type Token = Schemas['TokenView']
 
 export const tokens = queryOptions({ queryKey: ['tokens'], queryFn: () => api.get<Token[]>('/api/tokens') })
+
+/** For operators. */
+export const everybodysTokens = queryOptions({
+  queryKey: ['tokens', 'everybody'],
+  queryFn: () => api.get<Token[]>('/api/tokens?everybody=true'),
+})
 
 export const createToken = (token: { name: string; scope: Token['scope']; days: number }) =>
   api.post<Schemas['IssuedToken']>('/api/tokens/named', token)

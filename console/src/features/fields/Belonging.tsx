@@ -17,7 +17,7 @@ export function BelongingFields({ value, onChange }: { value: Belonging; onChang
   return (
     <>
       <OwnerField value={value.owner ?? ''} onChange={(owner) => onChange(ownedBy(value, owner))} />
-      <VisibleTo value={value} onChange={onChange} />
+      <VisibleTo value={value} help={t('fields.who_sees_it_help')} onChange={onChange} />
     </>
   )
 }
@@ -39,7 +39,7 @@ export function SharedBelongingFields({
         />
         <p className="small quiet mb-0">{t('fields.shared_owner_help')}</p>
       </div>
-      {value.owner && <VisibleTo value={value} onChange={onChange} />}
+      {value.owner && <VisibleTo value={value} help={t('fields.who_sees_shared_help')} onChange={onChange} />}
     </>
   )
 }
@@ -51,7 +51,7 @@ export function ownedBy(value: Belonging, owner: string): { owner: string; visib
   return { owner, visible_to: [owner, ...others] }
 }
 
-function VisibleTo({ value, onChange }: { value: Belonging; onChange: (part: Part) => void }) {
+function VisibleTo({ value, help, onChange }: { value: Belonging; help: string; onChange: (part: Part) => void }) {
   const known = useQuery(teams)
   const owner = value.owner ?? ''
   const chosen = value.visible_to?.filter((team) => team !== owner) ?? []
@@ -86,7 +86,7 @@ function VisibleTo({ value, onChange }: { value: Belonging; onChange: (part: Par
             onChange={(event) => put(event.target.checked ? [...chosen, team] : chosen.filter((each) => each !== team))}
           />
         ))}
-      {sight !== 'EVERYBODY' && <p className="small quiet mb-0">{t('fields.who_sees_it_help')}</p>}
+      {sight !== 'EVERYBODY' && <p className="small quiet mb-0">{help}</p>}
     </div>
   )
 }

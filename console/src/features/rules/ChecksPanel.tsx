@@ -15,7 +15,17 @@ const shown = 12
  * @param grouped whether groups are evaluated, not rows
  * @param copies whether the rule has personal copies
  */
-export function ChecksPanel({ name, grouped, copies }: { name: string; grouped: boolean; copies: boolean }) {
+export function ChecksPanel({
+  name,
+  grouped,
+  copies,
+  retired,
+}: {
+  name: string
+  grouped: boolean
+  copies: boolean
+  retired: boolean
+}) {
   const checks = useQuery(checksOf(name))
   return (
     <section className="sheet">
@@ -23,7 +33,9 @@ export function ChecksPanel({ name, grouped, copies }: { name: string; grouped: 
       <Loaded query={checks} what={t('loading.the_checks')}>
         {({ checks: list }) =>
           list.length === 0 ? (
-            <p className="quiet mt-2 mb-0">{t('rules.not_checked_yet_press_check')}</p>
+            <p className="quiet mt-2 mb-0">
+              {retired ? t('rules.it_was_never_checked') : t('rules.not_checked_yet_press_check')}
+            </p>
           ) : (
             <ChecksTable checks={list} grouped={grouped} copies={copies} />
           )

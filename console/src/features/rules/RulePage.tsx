@@ -198,7 +198,7 @@ function OneRule({ page }: { page: Page }) {
       <div className="two">
         <RuleText page={page} />
         <div>
-          <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} />
+          <ChecksPanel name={name} grouped={page.text.grouped} copies={page.text.copies !== null} retired={!!retired} />
           {state !== 'DRAFT' && <StatementPanel name={name} />}
           {may('look') && (
             <>

@@ -16,6 +16,7 @@ import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.visibility.UnknownNames;
 import dev.oddsentry.service.visibility.Visibility;
+import dev.oddsentry.service.visibility.Visible;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.Arrays;
 import java.util.Map;
@@ -88,13 +89,9 @@ class Subjects {
                 // Teams are no secret.
             }
             case "source" -> requireSource(path.getOrDefault("name", ""));
-            case "check", "work", "hold" -> {
-                if (definition(about, path)
-                        .filter(visibility.of(person)::includes)
-                        .isEmpty()) throw RefusedException.notFound(NOT_THERE.getOrDefault(about, ""));
-            }
-            case "message", "report" -> {
-                if (!isSeen(person, path)) throw RefusedException.notFound(NOT_THERE.getOrDefault(about, ""));
+            case "check", "work", "hold", "message", "report" -> {
+                if (isHidden(visibility.of(person), about, path))
+                    throw RefusedException.notFound(NOT_THERE.getOrDefault(about, ""));
             }
             // The holidays of a file may make a calendar.
             case "calendar" -> require(person, Kind.CALENDAR, path, true);
@@ -114,12 +111,24 @@ class Subjects {
             throw RefusedException.notFound("There is no source \"" + name + "\".");
     }
 
-    private boolean isSeen(Person person, Map<String, String> path) {
-        return id(path).filter(id -> db.fetchExists(
-                        MESSAGE,
-                        MESSAGE.ID.eq(new MessageId(id)),
-                        visibility.of(person).messages()))
-                .isPresent();
+    /** Also of what is not there; what is no id at all is refused by its operation. */
+    private boolean isHidden(Visible visible, String about, Map<String, String> path) {
+        return switch (about) {
+            case "check" ->
+                id(path).filter(id -> !db.fetchExists(
+                                RULE_CHECK, RULE_CHECK.ID.eq(new CheckId(id)), visible.rules(RULE_CHECK.RULE_ID)))
+                        .isPresent();
+            case "work" ->
+                id(path).filter(id -> !db.fetchExists(LONG_WORK, LONG_WORK.ID.eq(id), visible.rules(LONG_WORK.RULE_ID)))
+                        .isPresent();
+            case "hold" ->
+                number(path)
+                        .filter(id -> !db.fetchExists(MAIL_HOLD, MAIL_HOLD.ID.eq(id), visible.rules(MAIL_HOLD.RULE_ID)))
+                        .isPresent();
+            default ->
+                id(path).filter(id -> !db.fetchExists(MESSAGE, MESSAGE.ID.eq(new MessageId(id)), visible.messages()))
+                        .isPresent();
+        };
     }
 
     /** @throws RefusedException if what would be changed was retired */
@@ -147,7 +156,6 @@ class Subjects {
         return switch (about) {
             case "check" -> id(path).map(CheckId::new).flatMap(this::ofCheck);
             case "message" -> id(path).map(MessageId::new).flatMap(this::ofMessage);
-            case "work" -> id(path).flatMap(this::ofWork);
             case "hold" -> number(path).flatMap(this::ofHold);
             case "team" -> Optional.empty();
             default -> throw new IllegalArgumentException("rights.properties names something unknown: " + about);
@@ -167,14 +175,6 @@ class Subjects {
                 .from(MAIL_HOLD)
                 .where(MAIL_HOLD.ID.eq(id))
                 .fetchOptional(MAIL_HOLD.RULE_ID)
-                .map(RuleId::value);
-    }
-
-    private Optional<UUID> ofWork(UUID id) {
-        return db.select(LONG_WORK.RULE_ID)
-                .from(LONG_WORK)
-                .where(LONG_WORK.ID.eq(id))
-                .fetchOptional(LONG_WORK.RULE_ID)
                 .map(RuleId::value);
     }
 

@@ -9,6 +9,7 @@ import com.github.kagkarlsson.scheduler.task.helper.CustomTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
 import dev.oddsentry.service.checks.CheckStore.NewCheck;
 import dev.oddsentry.service.db.generated.tables.records.RuleCheckRecord;
+import dev.oddsentry.service.definitions.Archive;
 import dev.oddsentry.service.evaluation.CheckOrigin;
 import dev.oddsentry.service.ids.CheckId;
 import dev.oddsentry.service.ids.RuleId;
@@ -45,6 +46,7 @@ public class OnDemandChecks {
     private final SourceTurns turns;
     private final SchedulerClient tasks;
     private final TransactionTemplate transactions;
+    private final Archive archive;
     private final Clock clock;
     private volatile Runnable wake = () -> {};
     private volatile boolean ending;
@@ -55,7 +57,9 @@ public class OnDemandChecks {
             SourceTurns turns,
             SchedulerClient tasks,
             TransactionTemplate transactions,
-            Clock clock) {
+            Clock clock,
+            Archive archive) {
+        this.archive = archive;
         this.store = store;
         this.runner = runner;
         this.turns = turns;
@@ -143,6 +147,7 @@ public class OnDemandChecks {
     public void release(Person by, CheckId checkId) {
         transactions.executeWithoutResult(_ -> {
             var check = store.find(checkId).orElseThrow(() -> RefusedException.notFound("No such check."));
+            archive.refuse(check.getRuleId());
             store.lockRule(check.getRuleId());
             if (store.running(check.getRuleId()).isPresent())
                 throw RefusedException.conflict("Another check of the rule is running. Wait for its outcome first.");

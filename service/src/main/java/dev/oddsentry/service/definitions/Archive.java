@@ -50,8 +50,26 @@ public class Archive {
     /** @throws RefusedException if it was retired */
     public void refuse(Kind kind, String name) {
         of(kind, name).ifPresent(entry -> {
-            throw RefusedException.conflict("The " + kind.words() + " \"" + name + "\" is retired. Restore it first.");
+            throw retired(kind, name);
         });
+    }
+
+    /**
+     * Part of the caller's transaction: whoever would retire it meanwhile waits.
+     *
+     * @throws RefusedException if the rule was retired
+     */
+    public void refuse(RuleId rule) {
+        var row = db.select(DEFINITION.NAME, DEFINITION.RETIRED_AT)
+                .from(DEFINITION)
+                .where(DEFINITION.ID.eq(rule.value()))
+                .forShare()
+                .fetchSingle();
+        if (row.value2() != null) throw retired(Kind.RULE, row.value1());
+    }
+
+    private static RefusedException retired(Kind kind, String name) {
+        return RefusedException.conflict("The " + kind.words() + " \"" + name + "\" is retired. Restore it first.");
     }
 
     private List<Entry> entries(Condition which) {

@@ -111,6 +111,21 @@ class RetirementTest {
     }
 
     @Test
+    void aCheckThatAwaitsApprovalIsNotApprovedOnceItsRuleIsRetired() {
+        var sailings = new LateSailings(service)
+                .memory("memory: { key: [sailing], max_opened: 1 }")
+                .late("SK-1", 60)
+                .late("SK-2", 60)
+                .active();
+        String check = "/api/checks/" + api.check(sailings.name).path("id").asString();
+        assertThat(retire("rule", sailings.name, "gone").status()).isEqualTo(200);
+        var refused = api.send("POST", check + "/approve", "", Map.of());
+        assertThat(refused.status()).isEqualTo(409);
+        assertThat(refused.text()).contains("is retired. Restore it first.");
+        assertThat(api.post(check + "/discard", "").path("state").asString()).isEqualTo("STOPPED");
+    }
+
+    @Test
     void aReasonIsNeededAndAnUnknownNameIsSaid() {
         var sailings = new LateSailings(service).active();
         assertThat(retire("rule", sailings.name, "  ").status()).isBetween(400, 422);
