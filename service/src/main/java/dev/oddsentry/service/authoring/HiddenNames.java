@@ -11,8 +11,10 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.Uses;
 import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.visibility.Visible;
+import dev.oddsentry.service.web.RefusedException;
 import java.util.ArrayList;
 import java.util.Optional;
+import java.util.UUID;
 import org.springframework.stereotype.Component;
 
 /**
@@ -30,9 +32,13 @@ class HiddenNames {
         this.visibility = visibility;
     }
 
-    /** @throws InvalidDefinitionException in the words for what is not there */
+    /**
+     * @throws InvalidDefinitionException in the words for what is not there
+     * @throws RefusedException if its name or id is that of something hidden
+     */
     void refuse(Definition written, FieldPlaces places) {
         var visible = visibility.now();
+        refuseTaken(written, visible);
         var saved = definitions.current(written.kind(), written.name());
         var problems = new ArrayList<Problem>();
         for (var kind : Kind.values())
@@ -40,6 +46,13 @@ class HiddenNames {
                 if (kind != Kind.THRESHOLD && !visible.includes(kind, name) && !names(saved, kind, name))
                     problems.add(problem(kind, name, visible, places));
         if (!problems.isEmpty()) throw new InvalidDefinitionException(problems);
+    }
+
+    /** A trial under the name or the id of something hidden would be held against what that remembers. */
+    private void refuseTaken(Definition written, Visible visible) {
+        boolean seen = visible.includes(written.kind(), written.name())
+                && (written.id() == null || visible.includes(UUID.fromString(written.id())));
+        if (!seen) throw RefusedException.conflict("The name " + written.name() + " is taken.");
     }
 
     private static boolean names(Optional<Definition> saved, Kind kind, String name) {

@@ -10,6 +10,7 @@ import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.thresholds.ThresholdStore;
 import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import java.util.HashMap;
 import java.util.List;
@@ -22,8 +23,10 @@ public class Layouts {
     private final ThresholdStore thresholds;
 
     private final UnknownNames unknown;
+    private final Visibility visibility;
 
-    Layouts(DefinitionStore definitions, ThresholdStore thresholds, UnknownNames unknown) {
+    Layouts(DefinitionStore definitions, ThresholdStore thresholds, UnknownNames unknown, Visibility visibility) {
+        this.visibility = visibility;
         this.unknown = unknown;
         this.thresholds = thresholds;
         this.definitions = definitions;
@@ -37,6 +40,7 @@ public class Layouts {
     public RuleDefinition inLayout(Person by, RuleDefinition rule, String name) {
         var found = definitions
                 .layout(name)
+                .filter(layout -> visibility.now().includes(layout.id()))
                 .map(Current::definition)
                 .filter(layout ->
                         layout.privateTo() == null || layout.privateTo().equals(by.login()))

@@ -8,6 +8,7 @@ import dev.oddsentry.core.time.Moment;
 import dev.oddsentry.core.time.WorkingDays;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Instant;
 import java.time.LocalDate;
@@ -22,8 +23,10 @@ public class Schedules {
     private static final int WARN_DAYS_AHEAD = 60;
 
     private final DefinitionStore definitions;
+    private final Visibility visibility;
 
-    Schedules(DefinitionStore definitions) {
+    Schedules(DefinitionStore definitions, Visibility visibility) {
+        this.visibility = visibility;
         this.definitions = definitions;
     }
 
@@ -49,6 +52,7 @@ public class Schedules {
         if (calendar == null || calendar.isBlank()) return new Moment(slot, zone);
         var days = definitions
                 .calendar(calendar)
+                .filter(found -> visibility.now().includes(found.id()))
                 .orElseThrow(() -> RefusedException.notFound("There is no calendar \"" + calendar + "\"."))
                 .definition()
                 .days();

@@ -426,6 +426,44 @@ class HiddenThingsTest {
     }
 
     @Test
+    void aTrialUnderItsNameOrItsIdIsRefused() {
+        String own = "kind: rule\nowner: " + shop + "\nquery: " + open + "\nmemory: { key: [sailing] }\n";
+        String id = operator.get("/api/definitions/rule/rule-" + mark + ".json")
+                .path("id")
+                .asString();
+        for (String named : List.of("name: rule-" + mark, "name: own-trial-" + suffix + "\nid: " + id))
+            for (String operation : List.of("/api/preview", "/api/mail-preview", "/api/review")) {
+                var answer = people.get("stranger").postYaml(operation, own + named + "\n");
+                assertThat(answer.status()).as(operation + " " + answer.text()).isEqualTo(409);
+                assertThat(answer.text()).contains("is taken");
+            }
+        var query = people.get("stranger")
+                .postYaml(
+                        "/api/query-effect",
+                        "kind: query\nname: query-" + mark + "\nsource: ferry\nsql: select 1 as one\n");
+        assertThat(query.text()).contains("is taken");
+    }
+
+    @Test
+    void itsCalendarAndLayoutAreNotUsedInQuestions() {
+        var stranger = people.get("stranger");
+        String dates = "/api/dates?zone=UTC&start=2026-01-05T06:00&recur=FREQ%3DDAILY&calendar=calendar-" + mark;
+        assertThat(stranger.send("GET", dates, null, Map.of()).status()).isEqualTo(404);
+        assertThat(people.get("guest").send("GET", dates, null, Map.of()).status())
+                .isEqualTo(200);
+        var meant = Map.of("texts", List.of("today + 1 working day"), "zone", "UTC", "calendar", "calendar-" + mark);
+        assertThat(stranger.postAnswer("/api/relative-dates", meant).status()).isEqualTo(404);
+        assertThat(people.get("guest").postAnswer("/api/relative-dates", meant).status())
+                .isEqualTo(200);
+        var own = new LateSailings(service);
+        operator.push(own.saved());
+        String extract = "/api/rules/" + own.name + "/extract.csv?layout=layout-" + mark;
+        assertThat(stranger.send("GET", extract, null, Map.of()).status()).isEqualTo(404);
+        assertThat(people.get("guest").send("GET", extract, null, Map.of()).status())
+                .isEqualTo(200);
+    }
+
+    @Test
     void itsSourceReadsNothingForOthers() {
         String query =
                 "kind: query\nname: own-query-" + suffix + "\nsource: source-" + mark + "\nsql: select 1 as one\n";

@@ -10,6 +10,7 @@ import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.rules.RuleNames;
 import dev.oddsentry.service.schedules.Schedules;
 import dev.oddsentry.service.visibility.UnknownNames;
+import dev.oddsentry.service.visibility.Visibility;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.validation.constraints.Max;
 import jakarta.validation.constraints.Min;
@@ -42,9 +43,16 @@ class DatesController {
     private final Clock clock;
 
     private final UnknownNames unknown;
+    private final Visibility visibility;
 
     DatesController(
-            Schedules schedules, DefinitionStore definitions, RuleNames names, Clock clock, UnknownNames unknown) {
+            Schedules schedules,
+            DefinitionStore definitions,
+            RuleNames names,
+            Clock clock,
+            UnknownNames unknown,
+            Visibility visibility) {
+        this.visibility = visibility;
         this.unknown = unknown;
         this.schedules = schedules;
         this.definitions = definitions;
@@ -94,7 +102,7 @@ class DatesController {
         String until = asked.getFirst("until");
         String calendar = asked.getFirst("calendar");
         String onHoliday = asked.getFirst("onHoliday");
-        if (calendar != null && definitions.calendar(calendar).isEmpty()) throw unknown.of(Kind.CALENDAR, calendar);
+        if (calendar != null && !isThere(calendar)) throw unknown.of(Kind.CALENDAR, calendar);
         LocalDateTime from =
                 start == null ? clock.instant().atZone(zone).toLocalDate().atStartOfDay() : local("start", start);
         for (String rule : recur) check(rule, from, zone);
@@ -169,5 +177,9 @@ class DatesController {
                         .toList(),
                 found.size() < count,
                 warnings);
+    }
+
+    private boolean isThere(String calendar) {
+        return definitions.calendar(calendar).isPresent() && visibility.now().includes(Kind.CALENDAR, calendar);
     }
 }
