@@ -67,7 +67,7 @@ test('it is noticed when the page looks who is logged in', async () => {
   expect(screen.getByLabelText('Name of a new token')).toBeInTheDocument()
 })
 
-test('whoever has not logged in yet sees the log-in alone', async () => {
+test('somebody who has not logged in yet sees the log-in page', async () => {
   service().over = true
   open()
   expect(await screen.findByLabelText('Log-in name')).toHaveValue('')

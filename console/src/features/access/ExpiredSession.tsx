@@ -5,7 +5,7 @@ import { expiry } from './expiry'
 import { LogInForm } from './LogInForm'
 import { t } from '../../messages'
 
-/** The log-in above a page whose session has ended; what was typed there stays. Another user begins anew. */
+/** The log-in above a page whose session has ended; what was typed there stays. For another user the page is loaded again. */
 export function ExpiredSession({ person }: { person: Person }) {
   const client = useQueryClient()
   const goOn = async (who: Person) => {

@@ -29,7 +29,7 @@ import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
-/** The definition that an operation is about, which says who sees it and which team owns it. What is not there is about none: its operation says so. */
+/** The definition that an operation is about, which says who sees it and which team owns it. */
 @Component
 class Subjects {
     private static final Set<String> NAMED = Set.of("definition", "archived");

@@ -55,7 +55,7 @@ public class Archive {
     }
 
     /**
-     * Part of the caller's transaction: whoever would retire it meanwhile waits.
+     * Part of the caller's transaction: a user who retires it at the same time waits.
      *
      * @throws RefusedException if the rule was retired
      */

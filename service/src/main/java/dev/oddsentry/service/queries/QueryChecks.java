@@ -51,7 +51,7 @@ public class QueryChecks {
         return new Checked(describe(source.orElseThrow(), query, places), warnings);
     }
 
-    /** Another text would read other tables; labels and the like are changed by whoever sees the query. */
+    /** Another text would read other tables; everybody who sees the query may change its labels. */
     private boolean isAsSaved(QueryDefinition query) {
         return visible.query(query.name())
                 .map(DefinitionStore.Current::definition)

@@ -2,7 +2,6 @@ package dev.oddsentry.service.visibility;
 
 import dev.oddsentry.core.definition.CalendarDefinition;
 import dev.oddsentry.core.definition.Definition;
-import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.RoundUpDefinition;
 import dev.oddsentry.core.definition.RuleDefinition;
@@ -58,9 +57,5 @@ public class VisibleDefinitions {
 
     public List<Current<Definition>> everything() {
         return visibility.now().of(definitions.everything());
-    }
-
-    public List<String> names(Kind kind) {
-        return visibility.now().names(kind, definitions.names(kind));
     }
 }
