@@ -30,6 +30,13 @@ class TeamEstateTest {
         api.put("/api/teams/" + team.replace(" ", "%20"), Map.of("addresses", List.of("deck@skerryline.example")));
     }
 
+    private void saveSource(String name, List<String> teams) {
+        String address = api.get("/api/sources").path(0).path("jdbcUrl").asString();
+        api.put(
+                "/api/sources/" + name,
+                Map.of("jdbcUrl", address, "username", "ferry_reader", "password", "reader", "teams", teams));
+    }
+
     private LateSailings owned(String team) {
         var sailings = new LateSailings(service).late("SK-1", 60);
         String saved = sailings.saved();
@@ -89,17 +96,7 @@ class TeamEstateTest {
         save(engine);
         String name = "shown-" + suffix;
         api.push("kind: calendar\nname: " + name + "\nowner: " + engine + "\nvisible_to: [" + deck + "]\n");
-        api.put(
-                "/api/sources/" + name,
-                Map.of(
-                        "jdbcUrl",
-                        api.get("/api/sources").path(0).path("jdbcUrl").asString(),
-                        "username",
-                        "ferry_reader",
-                        "password",
-                        "reader",
-                        "teams",
-                        List.of(deck)));
+        saveSource(name, List.of(deck));
         assertThat(estate(deck)).containsExactly("calendar " + name + " shown");
         assertThat(act("DELETE", deck, "", null).text()).contains("is named by calendar " + name);
 
@@ -109,15 +106,7 @@ class TeamEstateTest {
         assertThat(definition("calendar", name)).contains("\"visible_to\":[\"" + dekk + "\"]");
         api.push("kind: calendar\nname: " + name + "\nowner: " + engine + "\n");
         assertThat(act("DELETE", dekk, "", null).text()).contains("may use the source " + name);
-        api.put(
-                "/api/sources/" + name,
-                Map.of(
-                        "jdbcUrl",
-                        api.get("/api/sources").path(0).path("jdbcUrl").asString(),
-                        "username",
-                        "ferry_reader",
-                        "teams",
-                        List.of()));
+        saveSource(name, List.of());
         assertThat(act("DELETE", dekk, "", null).text()).isEmpty();
     }
 
