@@ -214,9 +214,13 @@ class RenderersTest {
                 null,
                 null,
                 List.of(),
-                new Announcement.Files(List.of(), List.of(), false, List.of("all.csv"), List.of("all.xlsx")),
+                new Announcement.Files(List.of(), List.of(), false, List.of("all.csv"), List.of(), List.of("all.xlsx")),
                 List.of(),
-                new Announcement.Links("http://odd/rules/late", "http://odd/extracts/1", "http://odd/leave/1/x"));
+                new Announcement.Links(
+                        "http://odd/rules/late",
+                        "http://odd/extracts/1",
+                        "http://odd/leave/1/x",
+                        "http://odd/your-mail/1/x"));
         assertThat(TextMail.render(said))
                 .contains(
                         "\n    http://odd/rules/late/findings/7?copy=a&b\n",

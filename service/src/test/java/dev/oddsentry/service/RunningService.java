@@ -123,6 +123,11 @@ public final class RunningService implements AutoCloseable {
         return count(recordsName, sql);
     }
 
+    /** Changes the records as nobody else could, to have something be as it is after some time. */
+    public void changeRecords(String sql) {
+        execute(recordsName, sql);
+    }
+
     /** Ends this service alone, and not the servers that it shares. */
     @Override
     public void close() {

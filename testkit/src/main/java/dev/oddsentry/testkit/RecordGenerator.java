@@ -49,6 +49,7 @@ public final class RecordGenerator {
             Map.entry("access_token\\.scope", "dev.oddsentry.service.access.TokenScope"),
             Map.entry("person\\.role", "dev.oddsentry.service.people.Role"),
             Map.entry("recipient_language\\.language", "dev.oddsentry.core.extract.Language"),
+            Map.entry("reader_choice\\.collect", "dev.oddsentry.service.recipients.CollectionTime.Every"),
             Map.entry("definition\\.kind", "dev.oddsentry.core.definition.Definition.Kind"),
             Map.entry("long_work\\.state", "dev.oddsentry.service.backtests.WorkState"));
 
@@ -56,7 +57,7 @@ public final class RecordGenerator {
     private static final Map<String, String> IDS = Map.of(
             "rule_check\\.(id|parent_id)|(check_copy|finding_event|message|rule_trigger)\\.check_id|rule_trigger\\.parent_id|handling\\.ended_check",
             "CheckId",
-            "message\\.(id|repeat_of)|[a-z_]+\\.(before_)?message_id|finding\\.opening_message",
+            "message\\.(id|repeat_of)|message_recipient\\.collected_in|[a-z_]+\\.(before_)?message_id|finding\\.opening_message",
             "MessageId",
             "rule\\.id|[a-z_]+\\.rule_id|rule_after\\.parent_id|message\\.(preview_of|escalation_of)",
             "RuleId");

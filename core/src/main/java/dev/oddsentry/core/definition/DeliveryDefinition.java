@@ -183,12 +183,14 @@ public record DeliveryDefinition(
      *     severity
      * @param maxPerHour messages per hour and audience; further updates wait for the next message; null for the default
      * @param allowUnsubscribe whether each recipient gets an unsubscribe link
+     * @param refusedChoices what recipients may not choose
      * @param sender null for that of the installation
      */
     public record MessageOptions(
             @Nullable Severity sendFrom,
             @Nullable Integer maxPerHour,
             boolean allowUnsubscribe,
+            List<ReaderChoice> refusedChoices,
             Thread thread,
             @Nullable Sender sender) {
         /** The number of messages per hour and audience after which updates wait for the next message. */
@@ -196,7 +198,12 @@ public record DeliveryDefinition(
             return maxPerHour == null ? USUAL_MAX_PER_HOUR : maxPerHour;
         }
 
-        public static final MessageOptions USUAL = new MessageOptions(null, null, false, Thread.NONE, null);
+        /** What each recipient may choose. */
+        public List<ReaderChoice> readerChoices() {
+            return ReaderChoice.allBut(refusedChoices);
+        }
+
+        public static final MessageOptions USUAL = new MessageOptions(null, null, false, List.of(), Thread.NONE, null);
     }
 
     /**

@@ -230,6 +230,13 @@ final class DeliveryFields {
                     delivery -> delivery.options().allowUnsubscribe(),
                     "Gives each recipient an unsubscribe link.")
             .usual(false);
+    private static final Field<DeliveryDefinition, List<ReaderChoice>> REFUSE_CHOICES = PART.field(
+                    "refuse_choices",
+                    FieldTypes.choice(ReaderChoice.values()).list(),
+                    delivery -> delivery.options().refusedChoices(),
+                    "What recipients may not choose by the link in each message: to `pause` until a date, to `collect` the messages of a day or a week in one, or to get files as a `link`.")
+            .usual(List.of())
+            .usually("they may choose all of these");
     private static final Field<DeliveryDefinition, Thread> THREAD = PART.field(
                     "thread",
                     FieldTypes.choice(Thread.values()),
@@ -283,6 +290,7 @@ final class DeliveryFields {
                         SEND_FROM.orNull(fields),
                         MAX_PER_HOUR.orNull(fields),
                         ALLOW_UNSUBSCRIBE.in(fields),
+                        REFUSE_CHOICES.in(fields).stream().distinct().toList(),
                         THREAD.in(fields),
                         SENDER.orNull(fields)),
                 CHART.orNull(fields),

@@ -26,8 +26,18 @@ public record RoundUpDefinition(
         List<String> to,
         @Nullable Statement statement,
         @Nullable Severity sendImmediately,
+        ReaderOptions readers,
         ScheduleDefinition schedule)
         implements Definition {
+
+    /** Whether recipients get an unsubscribe link, and what else they may not choose. */
+    public record ReaderOptions(boolean allowUnsubscribe, List<ReaderChoice> refusedChoices) {
+        public List<ReaderChoice> choices() {
+            return ReaderChoice.OF_ROUND_UPS.stream()
+                    .filter(choice -> !refusedChoices.contains(choice))
+                    .toList();
+        }
+    }
 
     /** How a round-up states how its rules were checked. Such a round-up is also sent without updates. */
     public enum Statement {
@@ -50,7 +60,19 @@ public record RoundUpDefinition(
     @Override
     public RoundUpDefinition withId(String newId) {
         return new RoundUpDefinition(
-                newId, name, title, owner, visibleTo, zone, language, rules, to, statement, sendImmediately, schedule);
+                newId,
+                name,
+                title,
+                owner,
+                visibleTo,
+                zone,
+                language,
+                rules,
+                to,
+                statement,
+                sendImmediately,
+                readers,
+                schedule);
     }
 
     /** The names of the definitions of a kind that it needs to be there. */

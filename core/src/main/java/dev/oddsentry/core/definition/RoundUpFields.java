@@ -59,6 +59,20 @@ final class RoundUpFields {
                     RoundUpDefinition::sendImmediately,
                     "Updates of this severity or higher are sent as soon as a check finds them.")
             .usually("all updates wait for the round-up");
+    private static final Field<RoundUpDefinition, Boolean> ALLOW_UNSUBSCRIBE = PART.field(
+                    "allow_unsubscribe",
+                    FieldTypes.TRUTH,
+                    roundUp -> roundUp.readers().allowUnsubscribe(),
+                    "Gives each recipient an unsubscribe link.")
+            .usual(false);
+    private static final Field<RoundUpDefinition, List<ReaderChoice>> REFUSE_CHOICES = PART.field(
+                    "refuse_choices",
+                    FieldTypes.choice(ReaderChoice.OF_ROUND_UPS.toArray(ReaderChoice[]::new))
+                            .list(),
+                    roundUp -> roundUp.readers().refusedChoices(),
+                    "What recipients may not choose by the link in each message: to `pause` until a date, or to `collect` the messages of a day or a week in one.")
+            .usual(List.of())
+            .usually("they may choose both");
     private static final Field<RoundUpDefinition, ScheduleDefinition> SCHEDULE = PART.field(
                     "schedule",
                     FieldTypes.part(ScheduleFields.TIMES, ScheduleFields::times),
@@ -82,6 +96,9 @@ final class RoundUpFields {
                 TO.read(top).orElse(List.of()),
                 STATEMENT.orNull(top),
                 SEND_IMMEDIATELY.orNull(top),
+                new RoundUpDefinition.ReaderOptions(
+                        ALLOW_UNSUBSCRIBE.in(top),
+                        REFUSE_CHOICES.in(top).stream().distinct().toList()),
                 SCHEDULE.read(top).orElse(ScheduleDefinition.ON_DEMAND_ONLY));
         if (top.has(SCHEDULE.name()) && roundUp.schedule().isOnDemandOnly() && !top.isRefused())
             top.refuse(

@@ -80,6 +80,7 @@ public record Announcement(
      * @param others those with rows of other queries
      * @param encrypted whether those that are attached open with a password alone
      * @param tooGreat those that stay behind the link, since a mail cannot carry them
+     * @param byLink those that stay behind the link, since the reader wanted it so
      * @param instead those that are workbooks, since they are too long for a PDF
      */
     public record Files(
@@ -87,11 +88,12 @@ public record Announcement(
             List<String> others,
             boolean encrypted,
             List<String> tooGreat,
+            List<String> byLink,
             List<String> instead) {
-        public static final Files NONE = new Files(List.of(), List.of(), false, List.of(), List.of());
+        public static final Files NONE = new Files(List.of(), List.of(), false, List.of(), List.of(), List.of());
 
         public static Files attached(List<Attached> files) {
-            return new Files(files, List.of(), false, List.of(), List.of());
+            return new Files(files, List.of(), false, List.of(), List.of(), List.of());
         }
 
         /** @param rows null of an archive with several kinds of file */
@@ -104,13 +106,15 @@ public record Announcement(
      * @param findings all open findings, behind log-in
      * @param archive this report as it was, behind log-in; null for nowhere
      * @param leave a page with one button that stops these mails for this reader; null where readers may not
+     * @param own a page with all that this reader gets, where they change it; null for mail that is to nobody else
      */
     public record Links(
             String findings,
             @Nullable String archive,
-            @Nullable String leave) {
+            @Nullable String leave,
+            @Nullable String own) {
         public static Links to(String findings) {
-            return new Links(findings, null, null);
+            return new Links(findings, null, null, null);
         }
     }
 

@@ -91,6 +91,12 @@ final class MailPage {
         return add("picture", Map.of("name", name, "alternative", alternative));
     }
 
+    /** What another mail says, as {@link CollectionMail#said} has taken it from there. */
+    MailPage collected(String html) {
+        hasTable = true;
+        return add("collected", html);
+    }
+
     MailPage button(Wording.Link link) {
         return add("button", link);
     }

@@ -18,7 +18,6 @@ import org.jspecify.annotations.Nullable;
  * @param statements how each rule was checked since the one before; empty where the round-up does not state it
  * @param quiet the titles of the rules without any
  * @param next the next time; null if there is none
- * @param link where all is seen, behind log-in
  */
 public record RoundUp(
         String title,
@@ -32,7 +31,15 @@ public record RoundUp(
         List<CheckStatement> statements,
         List<String> quiet,
         @Nullable Instant next,
-        String link) {
+        Links links) {
+
+    /**
+     * @param day where all is seen, behind log-in
+     * @param leave as {@link Announcement.Links#leave}
+     * @param own as {@link Announcement.Links#own}
+     */
+    public record Links(
+            String day, @Nullable String leave, @Nullable String own) {}
 
     /**
      * One rule's news.

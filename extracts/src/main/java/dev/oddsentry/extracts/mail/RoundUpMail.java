@@ -3,7 +3,6 @@ package dev.oddsentry.extracts.mail;
 import dev.oddsentry.core.extract.RowsAs;
 import dev.oddsentry.extracts.words.Phrases;
 import java.util.ArrayList;
-import java.util.List;
 
 /** A round-up as the subject, the plain text and the HTML of a mail: rule by rule, every row in both. */
 public final class RoundUpMail {
@@ -79,6 +78,8 @@ public final class RoundUpMail {
         if (!said.quiet().isEmpty()) lines.add(quiet());
         TextMail.signature(signature, lines);
         lines.add(foot());
+        for (var link : words.readerLinks(said.links().leave(), said.links().own()))
+            lines.add(link.text() + ": " + link.to());
         return String.join("\n", lines) + "\n";
     }
 
@@ -102,9 +103,11 @@ public final class RoundUpMail {
                         .remark(String.join(" ", StatementWords.of(statement, said.language())));
         }
         if (!said.quiet().isEmpty()) page.remark(quiet());
-        page.button(new Wording.Link(phrases.of("round.see"), said.link()))
+        page.button(new Wording.Link(phrases.of("round.see"), said.links().day()))
                 .signature(signature)
-                .foot(foot(), List.of());
+                .foot(
+                        foot(),
+                        words.readerLinks(said.links().leave(), said.links().own()));
         return page.html(subject(), firstLine());
     }
 

@@ -47,6 +47,11 @@ final class Wording {
                 Phrases.in(said.language()), said.slot().atZone(said.zone()).getYear());
     }
 
+    static Wording of(CollectionMail.Collection said) {
+        return new Wording(
+                Phrases.in(said.language()), said.slot().atZone(said.zone()).getYear());
+    }
+
     static Wording of(Announcement said) {
         return new Wording(
                 Phrases.in(said.news().language()),
@@ -241,8 +246,16 @@ final class Wording {
         } else if (said.linkOnly() && links.archive() != null)
             inFoot.add(new Link(seeAll(said.open()), links.findings()));
         else if (links.archive() != null) inFoot.add(new Link(phrases.of("archive"), links.archive()));
-        if (links.leave() != null) inFoot.add(new Link(phrases.of("leave"), links.leave()));
+        inFoot.addAll(readerLinks(links.leave(), links.own()));
         return inFoot;
+    }
+
+    /** What a reader can do about the mail itself. */
+    List<Link> readerLinks(@Nullable String leave, @Nullable String own) {
+        var links = new ArrayList<Link>();
+        if (own != null) links.add(new Link(phrases.of("own"), own));
+        if (leave != null) links.add(new Link(phrases.of("leave"), leave));
+        return links;
     }
 
     String because(Announcement said) {
@@ -273,6 +286,7 @@ final class Wording {
         parts.addAll(attached(said));
         if (!files.attached().isEmpty() && files.encrypted()) parts.add(phrases.of("encrypted"));
         if (!files.others().isEmpty()) parts.add(phrases.of("attached.others", String.join(", ", files.others())));
+        if (!files.byLink().isEmpty()) parts.add(phrases.of("byLink", String.join(", ", files.byLink())));
         if (!files.tooGreat().isEmpty()) parts.add(phrases.of("tooGreat", String.join(", ", files.tooGreat())));
         if (!files.instead().isEmpty()) parts.add(phrases.of("instead", String.join(", ", files.instead())));
         if (said.next() != null)

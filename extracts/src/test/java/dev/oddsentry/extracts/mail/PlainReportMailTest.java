@@ -67,7 +67,7 @@ class PlainReportMailTest {
                 List.of(),
                 Announcement.Files.attached(List.of(new Announcement.Files.Attached("fuel.csv", FileRows.OPEN))),
                 List.of(),
-                new Announcement.Links("https://odd.example/rules/fuel", "https://odd.example/extracts/1", null));
+                new Announcement.Links("https://odd.example/rules/fuel", "https://odd.example/extracts/1", null, null));
     }
 
     private static Announcement plain(Language language, RowsAs as, boolean always, Extract.Row... rows) {

@@ -59,7 +59,7 @@ class RoundUpMailTest {
                 List.of(),
                 List.of("Fuel per mile", "Certificates"),
                 Instant.parse("2026-11-25T06:00:00Z"),
-                "http://127.0.0.1:8480/findings");
+                new RoundUp.Links("http://127.0.0.1:8480/findings", null, null));
     }
 
     private static RoundUp usual(Language language) {
@@ -175,7 +175,7 @@ class RoundUpMailTest {
                 List.of(statement(nasty)),
                 List.of(nasty),
                 null,
-                "http://127.0.0.1:8480/");
+                new RoundUp.Links("http://127.0.0.1:8480/", null, null));
         assertThat(RoundUpMail.html(said)).doesNotContain("<img", "<script", "\u202E");
         assertThat(RoundUpMail.subject(said)).doesNotContain("\r", "\n", "\u202E");
         assertThat(RoundUpMail.text(said).lines()).noneMatch(line -> line.startsWith("Bcc"));
@@ -209,7 +209,7 @@ class RoundUpMailTest {
                 List.of(statements),
                 List.of(),
                 null,
-                "http://127.0.0.1:8480/findings");
+                new RoundUp.Links("http://127.0.0.1:8480/findings", null, null));
     }
 
     @Test
@@ -256,7 +256,7 @@ class RoundUpMailTest {
                 List.of(statement("Late sailings", new CheckStatement.Gap(SLOT, null))),
                 List.of(),
                 null,
-                updates.link());
+                updates.links());
         assertThat(RoundUpMail.text(both)).contains("== " + title + " ==").doesNotContain("silence", "Checked", "open");
     }
 }

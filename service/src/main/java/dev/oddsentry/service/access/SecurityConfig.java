@@ -49,7 +49,7 @@ class SecurityConfig {
                         .ignoringRequestMatchers(BearerTokenFilter::hasBearerToken)
                         .ignoringRequestMatchers("/api/tokens", "/api/password-links", "/api/password-links/use")
                         // Mail programs press that button too, and know nothing of our pages; the link is the proof.
-                        .ignoringRequestMatchers("/leave/**"))
+                        .ignoringRequestMatchers("/leave/**", "/your-mail/**"))
                 .securityContext(
                         context -> context.securityContextRepository(new HttpSessionSecurityContextRepository()))
                 .authorizeHttpRequests(requests -> requests.dispatcherTypeMatchers(DispatcherType.ASYNC)
@@ -61,7 +61,8 @@ class SecurityConfig {
                                 "/api/tokens",
                                 "/api/password-links",
                                 "/api/password-links/use",
-                                "/leave/**")
+                                "/leave/**",
+                                "/your-mail/**")
                         .permitAll()
                         .requestMatchers(HttpMethod.GET, "/actuator/health")
                         .permitAll()

@@ -180,16 +180,23 @@ class Subjects {
 
     /** What owns it; a failure of several rules belongs to none. */
     private Optional<UUID> ofMessage(MessageId id) {
-        return db.select(MESSAGE.ROUND_UP_ID, MESSAGE.RULE_ID, MESSAGE.ESCALATION_OF, MESSAGE.PREVIEW_OF)
+        return db.select(
+                        MESSAGE.ROUND_UP_ID,
+                        MESSAGE.RULE_ID,
+                        MESSAGE.ESCALATION_OF,
+                        MESSAGE.PREVIEW_OF,
+                        MESSAGE.QUESTION_ABOUT)
                 .from(MESSAGE)
                 .where(MESSAGE.ID.eq(id))
                 .fetchOptional()
-                .flatMap(row -> row.value1() != null
-                        ? Optional.of(row.value1())
-                        : Stream.of(row.value2(), row.value3(), row.value4())
-                                .filter(Objects::nonNull)
-                                .findFirst()
-                                .map(RuleId::value));
+                .flatMap(row -> Stream.of(
+                                row.value1(),
+                                RuleId.valueOf(row.value2()),
+                                RuleId.valueOf(row.value3()),
+                                RuleId.valueOf(row.value4()),
+                                row.value5())
+                        .filter(Objects::nonNull)
+                        .findFirst());
     }
 
     private static Optional<Kind> kind(@Nullable String code) {

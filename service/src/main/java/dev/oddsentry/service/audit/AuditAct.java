@@ -56,6 +56,7 @@ public enum AuditAct {
     REPORT_AGAIN,
     UNBLOCK_ADDRESS,
     RESUBSCRIBE,
+    END_READER_CHOICE,
     CREATE_FEED,
     DELETE_FEED,
     BACK_TEST,

@@ -6,6 +6,7 @@ import dev.oddsentry.core.definition.Sender;
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.extracts.chart.Chart;
 import dev.oddsentry.extracts.mail.Announcement;
+import dev.oddsentry.extracts.mail.CollectionMail;
 import dev.oddsentry.extracts.mail.HtmlMail;
 import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.extracts.mail.RoundUpMail;
@@ -72,18 +73,23 @@ public class MessageBuilder {
     }
 
     /** @param of the round-up's id; null for a preview */
-    public NewMessage build(@Nullable UUID of, RoundUpDefinition roundUp, RoundUp said) {
+    public NewMessage build(MessageId id, @Nullable UUID of, RoundUpDefinition roundUp, RoundUp said) {
         var signed = teams.signature(roundUp.owner());
         return build(
                 new Envelope(
-                        MessageId.random(),
+                        id,
                         Recipients.to(roundUp.to()),
                         roundUp.owner(),
                         roundUp.name() + ".round-ups",
                         of,
                         null,
                         new NewMessage.Ways(
-                                LateNote.words(said.language(), said.slot(), said.zone()), false, List.of()),
+                                LateNote.words(said.language(), said.slot(), said.zone()),
+                                said.links().leave() != null,
+                                said.links().own() == null
+                                        ? null
+                                        : roundUp.readers().choices(),
+                                List.of()),
                         null),
                 RoundUpMail.subject(said),
                 alternatives(
@@ -105,7 +111,7 @@ public class MessageBuilder {
                         null,
                         wanted.thread(),
                         new NewMessage.Ways(
-                                wanted.ways().late(), false, wanted.ways().kept()),
+                                wanted.ways().late(), false, null, wanted.ways().kept()),
                         wanted.sender());
         String subject = tries == null ? subjectWanted : "[Test] " + subjectWanted;
         String domain = settings.mail().from().substring(settings.mail().from().indexOf('@') + 1);
@@ -196,10 +202,37 @@ public class MessageBuilder {
 
     /** A message of plain text, without a rule. */
     public NewMessage plain(String team, List<String> to, Language language, String subject, String text) {
+        return plain(Envelope.plain(Recipients.to(to), team, "incident"), language, subject, text);
+    }
+
+    /** What a recipient asks a team; the answer goes to {@code from}. */
+    public NewMessage question(
+            String team, List<String> to, String from, Language language, String subject, String text) {
+        var recipients = new Recipients(to, List.of(), List.of(), List.of(from));
+        return plain(Envelope.plain(recipients, team, "question"), language, subject, text);
+    }
+
+    private NewMessage plain(Envelope envelope, Language language, String subject, String text) {
         var html = "<!doctype html><html lang=\"" + language.code()
                 + "\"><body style=\"font-family: sans-serif; color: #22303c\"><div style=\"white-space: pre-wrap\">"
                 + HtmlUtils.htmlEscape(text, UTF_8) + "</div></body></html>";
-        return build(Envelope.plain(Recipients.to(to), team, "incident"), subject, alternatives(text, html, List.of()));
+        return build(envelope, subject, alternatives(text, html, List.of()));
+    }
+
+    /**
+     * A message to one reader, made of others.
+     *
+     * @param pictures of its HTML
+     */
+    public NewMessage collection(
+            Envelope envelope,
+            CollectionMail.Collection said,
+            List<MessageParts.Picture> pictures,
+            List<ExtractFiles.File> files) {
+        return build(
+                envelope,
+                CollectionMail.subject(said),
+                withFiles(alternatives(CollectionMail.text(said), CollectionMail.html(said), pictures), files));
     }
 
     private static MimeMultipart content(Announcement said, TeamSignature signed, List<ExtractFiles.File> files) {
@@ -207,6 +240,10 @@ public class MessageBuilder {
                 TextMail.render(said, signed.words()),
                 HtmlMail.render(said, signed.words()),
                 pictures(said.chart(), signed));
+        return withFiles(alternatives, files);
+    }
+
+    private static MimeMultipart withFiles(MimeMultipart alternatives, List<ExtractFiles.File> files) {
         if (files.isEmpty()) return alternatives;
         try {
             var body = new MimeBodyPart();
@@ -224,20 +261,17 @@ public class MessageBuilder {
         }
     }
 
-    /** A picture of the HTML, by its Content-ID. */
-    private record Picture(String name, byte[] bytes, String mediaType) {}
-
-    private static List<Picture> pictures(@Nullable Chart chart, TeamSignature signed) {
-        var pictures = new ArrayList<Picture>();
-        if (chart != null) pictures.add(new Picture(Announcement.CHART, chart.png(), "image/png"));
+    private static List<MessageParts.Picture> pictures(@Nullable Chart chart, TeamSignature signed) {
+        var pictures = new ArrayList<MessageParts.Picture>();
+        if (chart != null) pictures.add(new MessageParts.Picture(Announcement.CHART, chart.png(), "image/png"));
         if (signed.logo() != null)
-            pictures.add(new Picture(
+            pictures.add(new MessageParts.Picture(
                     Signature.LOGO, signed.logo().bytes(), signed.logo().mediaType()));
         return pictures;
     }
 
     /** The pictures are part of the HTML and of nothing else. */
-    private static MimeMultipart alternatives(String plain, String styled, List<Picture> pictures) {
+    private static MimeMultipart alternatives(String plain, String styled, List<MessageParts.Picture> pictures) {
         try {
             var text = new MimeBodyPart();
             text.setText(plain, UTF_8);

@@ -24,12 +24,26 @@ public record MessageParts(String text, String html, List<String> attachments) {
 
     public static MessageParts of(byte[] mime) {
         var found = new Found();
-        try {
-            found.visit(new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(mime)));
-        } catch (MessagingException | IOException e) {
-            throw new IllegalStateException("a stored message cannot be read", e);
-        }
+        found.visit(mime);
         return new MessageParts(found.text, found.html, List.copyOf(found.attachments));
+    }
+
+    /** A picture of the HTML, by its Content-ID. */
+    public record Picture(String name, byte[] bytes, String mediaType) {}
+
+    /** What a message says, with its pictures apart. */
+    public record Said(String text, String html, List<Picture> pictures) {}
+
+    public static Said said(byte[] mime) {
+        var pictures = new ArrayList<Picture>();
+        var found = new Found() {
+            @Override
+            void picture(Picture picture) {
+                pictures.add(picture);
+            }
+        };
+        found.visit(mime);
+        return new Said(found.text, found.html, pictures);
     }
 
     /** The attached files, in their order. */
@@ -58,17 +72,30 @@ public record MessageParts(String text, String html, List<String> attachments) {
         return new ContentType(part.getContentType()).getBaseType();
     }
 
-    private static final class Found {
-        private String text = "";
-        private String html = "";
+    private static class Found {
+        String text = "";
+        String html = "";
         private final List<String> attachments = new ArrayList<>();
 
+        void visit(byte[] mime) {
+            try {
+                visit(new MimeMessage(Session.getInstance(new Properties()), new ByteArrayInputStream(mime)));
+            } catch (MessagingException | IOException e) {
+                throw new IllegalStateException("a stored message cannot be read", e);
+            }
+        }
+
         /** A browser has no parts of a mail to look into. */
-        private void showInPlace(Part part) throws MessagingException, IOException {
-            String id = part.getHeader("Content-ID")[0].replaceAll("[<>]", "");
+        void picture(Picture picture) {
+            String data = Base64.getEncoder().encodeToString(picture.bytes());
+            html = html.replace(
+                    "\"cid:" + picture.name() + "\"", "\"data:" + picture.mediaType() + ";base64," + data + "\"");
+        }
+
+        private static Picture read(Part part) throws MessagingException, IOException {
             try (var bytes = part.getInputStream()) {
-                String data = Base64.getEncoder().encodeToString(bytes.readAllBytes());
-                html = html.replace("\"cid:" + id + "\"", "\"data:" + mediaType(part) + ";base64," + data + "\"");
+                return new Picture(
+                        part.getHeader("Content-ID")[0].replaceAll("[<>]", ""), bytes.readAllBytes(), mediaType(part));
             }
         }
 
@@ -76,7 +103,7 @@ public record MessageParts(String text, String html, List<String> attachments) {
             if (part.getFileName() != null) attachments.add(MimeUtility.decodeText(part.getFileName()));
             else if (part.isMimeType("text/plain")) text = (String) part.getContent();
             else if (part.isMimeType("text/html")) html = (String) part.getContent();
-            else if (part.isMimeType("image/*") && part.getHeader("Content-ID") != null) showInPlace(part);
+            else if (part.isMimeType("image/*") && part.getHeader("Content-ID") != null) picture(read(part));
             else if (part.getContent() instanceof Multipart several) {
                 for (int i = 0; i < several.getCount(); i++) {
                     BodyPart each = several.getBodyPart(i);

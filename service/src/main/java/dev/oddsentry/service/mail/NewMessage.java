@@ -1,5 +1,6 @@
 package dev.oddsentry.service.mail;
 
+import dev.oddsentry.core.definition.ReaderChoice;
 import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.layouts.ExtractFiles;
 import dev.oddsentry.service.recipients.BlockedRecipients;
@@ -27,9 +28,14 @@ public record NewMessage(
     /**
      * @param late the first line that it gets where it is handed over late; null for none
      * @param mayLeave whether it has an unsubscribe link for each recipient
+     * @param choices what else each recipient may choose; null where it has no link to choose
      * @param kept files that stay behind log-in
      */
-    public record Ways(@Nullable String late, boolean mayLeave, List<ExtractFiles.File> kept) {
-        public static final Ways USUAL = new Ways(null, false, List.of());
+    public record Ways(
+            @Nullable String late,
+            boolean mayLeave,
+            @Nullable List<ReaderChoice> choices,
+            List<ExtractFiles.File> kept) {
+        public static final Ways USUAL = new Ways(null, false, null, List.of());
     }
 }

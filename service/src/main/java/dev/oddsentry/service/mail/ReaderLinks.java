@@ -12,13 +12,16 @@ import java.util.regex.Pattern;
 import org.springframework.stereotype.Component;
 
 /**
- * The unsubscribe link of each recipient: it works for one address and one message. A message is stored with a placeholder
- * and gets the recipient's link while it is sent, so that nobody finds it in the outbox.
+ * The links of each recipient, one to unsubscribe and one to all that they get: each works for one address and one message. A message is
+ * stored with placeholders and gets the recipient's links while it is sent, so that nobody finds them in the outbox.
  */
 @Component
 public class ReaderLinks {
     private static final String NOBODYS = "reader";
-    private static final Pattern STORED = Pattern.compile("/leave/[0-9a-f-]{36}/" + NOBODYS);
+    private static final Pattern STORED = Pattern.compile("/(leave|your-mail)/[0-9a-f-]{36}/" + NOBODYS);
+    private static final Pattern LINE = Pattern.compile("(?m)^.*" + STORED.pattern() + "\\R?");
+    private static final Pattern ANCHOR =
+            Pattern.compile("(?: ·)? <a href=\"[^\"]*" + STORED.pattern() + "\"[^>]*>[^<]*</a>");
 
     private final SecretBox secrets;
     private final String base;
@@ -28,28 +31,55 @@ public class ReaderLinks {
         this.base = settings.baseUrl().toString();
     }
 
+    /** What a link is for. */
+    public enum Purpose {
+        LEAVE("leave"),
+        YOUR_MAIL("your-mail");
+
+        private final String path;
+
+        Purpose(String path) {
+            this.path = path;
+        }
+    }
+
     /** As it is in the stored message. */
-    public String stored(MessageId message) {
-        return base + "/leave/" + message + "/" + NOBODYS;
+    public String stored(Purpose purpose, MessageId message) {
+        return base + path(purpose, message, NOBODYS);
     }
 
     /** The message as this recipient gets it; their mail program may unsubscribe with one click (RFC 8058). */
-    public byte[] forReader(byte[] mime, MessageId message, String address) {
-        String own = "/leave/" + message + "/" + token(message, address);
+    public byte[] forReader(byte[] mime, MessageId message, String address, boolean mayLeave) {
         return MessageTexts.changed(
-                mime,
-                text -> STORED.matcher(text).replaceAll(own),
-                html -> STORED.matcher(html).replaceAll(own),
-                heading -> {
-                    heading.setHeader("List-Unsubscribe", "<" + base + own + ">");
+                mime, text -> own(text, message, address), html -> own(html, message, address), heading -> {
+                    if (!mayLeave) return;
+                    heading.setHeader("List-Unsubscribe", "<" + base + own(Purpose.LEAVE, message, address) + ">");
                     heading.setHeader("List-Unsubscribe-Post", "List-Unsubscribe=One-Click");
                 });
     }
 
+    private String own(String text, MessageId message, String address) {
+        return STORED.matcher(text)
+                .replaceAll(found -> own(
+                        found.group(1).equals(Purpose.LEAVE.path) ? Purpose.LEAVE : Purpose.YOUR_MAIL,
+                        message,
+                        address));
+    }
+
+    /** The plain text of a stored message without such links. */
+    public static String withoutLinks(String text) {
+        return LINE.matcher(text).replaceAll("");
+    }
+
+    /** The HTML of a stored message without such links. */
+    public static String withoutAnchors(String html) {
+        return ANCHOR.matcher(html).replaceAll("");
+    }
+
     /** Whose link it is among those who got the message. */
-    public Optional<String> reader(MessageId message, String token, Collection<String> addresses) {
+    public Optional<String> reader(Purpose purpose, MessageId message, String token, Collection<String> addresses) {
         return addresses.stream()
-                .filter(address -> MessageDigest.isEqual(bytes(token(message, address)), bytes(token)))
+                .filter(address -> MessageDigest.isEqual(bytes(token(purpose, message, address)), bytes(token)))
                 .findFirst();
     }
 
@@ -57,7 +87,15 @@ public class ReaderLinks {
         return text.getBytes(StandardCharsets.UTF_8);
     }
 
-    private String token(MessageId message, String address) {
-        return secrets.sign("leave " + message + " " + address.toLowerCase(Locale.ROOT));
+    private String own(Purpose purpose, MessageId message, String address) {
+        return path(purpose, message, token(purpose, message, address));
+    }
+
+    private static String path(Purpose purpose, MessageId message, String token) {
+        return "/" + purpose.path + "/" + message + "/" + token;
+    }
+
+    private String token(Purpose purpose, MessageId message, String address) {
+        return secrets.sign(purpose.path + " " + message + " " + address.toLowerCase(Locale.ROOT));
     }
 }

@@ -53,6 +53,7 @@ class AttachmentWriter {
      * @param kept that do not
      * @param ofOthers names of those with rows of other queries
      * @param tooGreat names of those that would go with it
+     * @param byLink names of those that the recipients want behind the link
      * @param instead names of those that are too long for the format that was asked for
      */
     record Attached(
@@ -61,8 +62,13 @@ class AttachmentWriter {
             Map<String, FileRows> rows,
             Set<String> ofOthers,
             List<String> tooGreat,
+            List<String> byLink,
             List<String> instead) {
-        static final Attached NOTHING = new Attached(List.of(), List.of(), Map.of(), Set.of(), List.of(), List.of());
+        static final Attached NOTHING = kept(List.of());
+
+        static Attached kept(List<ExtractFiles.File> files) {
+            return new Attached(List.of(), files, Map.of(), Set.of(), List.of(), List.of(), List.of());
+        }
 
         private List<String> names(boolean others) {
             return files.stream()
@@ -79,6 +85,7 @@ class AttachmentWriter {
                     names(true),
                     delivery.packing() == Packing.ENCRYPTED,
                     tooGreat,
+                    byLink,
                     instead);
         }
     }
@@ -89,8 +96,9 @@ class AttachmentWriter {
      * @param updates those that it reports
      * @param standing reported earlier and still open
      * @param whole all of the query, where the rule shows them
+     * @param byLink whether files stay behind the link, since the recipients chose so
      */
-    record ReportRows(Extract updates, List<Extract.Row> standing, List<Extract.Row> whole) {}
+    record ReportRows(Extract updates, List<Extract.Row> standing, List<Extract.Row> whole, boolean byLink) {}
 
     /** Rows of another query. */
     record Other(DeliveryDefinition.AlsoSent asked, QueryDefinition query, Extract rows) {}
@@ -129,10 +137,13 @@ class AttachmentWriter {
         if (linkOnly) {
             var page = rowsOf(delivery.layout().wholeReport() ? FileRows.ALL : FileRows.OPEN, rows, report);
             files.all.addFirst(ExtractFiles.file(Attachment.of(Format.HTML), page, of));
-            return new Attached(List.of(), files.all, Map.of(), Set.of(), List.of(), List.of());
+            return Attached.kept(files.all);
         }
         return packed(
-                context, delivery, of, new Attached(files.all, List.of(), held, ofOthers, List.of(), files.instead));
+                context,
+                report.byLink(),
+                of,
+                new Attached(files.all, List.of(), held, ofOthers, List.of(), List.of(), files.instead));
     }
 
     private static Extract rowsOf(FileRows which, ExtractRows rows, ReportRows report) {
@@ -177,11 +188,14 @@ class AttachmentWriter {
     }
 
     /** Files that are too large for a mail go packed, and if that is not enough, stay behind the link. */
-    private Attached packed(
-            MessageContext context, DeliveryDefinition delivery, ExtractFiles.About of, Attached attached) {
+    private Attached packed(MessageContext context, boolean byLink, ExtractFiles.About of, Attached attached) {
+        var delivery = context.rule().delivery();
         var files = attached.files();
         long most = mostBytes();
         boolean great = files.stream().mapToLong(file -> asSent(file.bytes())).sum() > most;
+        var names = files.stream().map(ExtractFiles.File::name).toList();
+        if (delivery.packing() != Packing.ENCRYPTED && byLink)
+            return new Attached(List.of(), files, Map.of(), Set.of(), List.of(), names, attached.instead());
         if (delivery.packing() == Packing.NOT && !great) return attached;
         char[] password = delivery.packing() == Packing.ENCRYPTED ? password(context) : null;
         try {
@@ -190,12 +204,25 @@ class AttachmentWriter {
                     .toList();
             byte[] zip = ZipPack.of(entries, context.moment().slot(), password);
             var packed = List.of(new ExtractFiles.File(of.name(null) + ".zip", "application/zip", zip));
+            if (byLink)
+                return new Attached(List.of(), packed, Map.of(), Set.of(), List.of(), names, attached.instead());
             if (asSent(zip) <= most)
                 return new Attached(
-                        packed, List.of(), ofArchive(packed, attached), Set.of(), List.of(), attached.instead());
-            var names = files.stream().map(ExtractFiles.File::name).toList();
+                        packed,
+                        List.of(),
+                        ofArchive(packed, attached),
+                        Set.of(),
+                        List.of(),
+                        List.of(),
+                        attached.instead());
             return new Attached(
-                    List.of(), password == null ? files : packed, Map.of(), Set.of(), names, attached.instead());
+                    List.of(),
+                    password == null ? files : packed,
+                    Map.of(),
+                    Set.of(),
+                    names,
+                    List.of(),
+                    attached.instead());
         } catch (IOException impossible) {
             throw new UncheckedIOException(impossible);
         }

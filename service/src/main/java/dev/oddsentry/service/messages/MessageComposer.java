@@ -92,11 +92,15 @@ class MessageComposer {
                 title(context, draft),
                 draft.split(),
                 rows,
-                new AttachmentWriter.ReportRows(news, standing, whole),
+                new AttachmentWriter.ReportRows(news, standing, whole, draft.filesByLink()),
                 others);
         Instant next = schedules.of(rule).nextAfter(context.moment().slot()).orElse(null);
         String findings = settings.baseUrl() + "/rules/" + rule.name();
         int mostRows = layout.rowsInMail() == null ? Announcement.MOST_ROWS : layout.rowsInMail();
+        // A preview is to the person who asked for it.
+        var choices = context.scope() == null || draft.alone()
+                ? null
+                : delivery.options().readerChoices();
         boolean allowUnsubscribe = delivery.options().allowUnsubscribe() && context.scope() != null;
         var said = new Announcement(
                 title(context, draft),
@@ -132,7 +136,8 @@ class MessageComposer {
                 new Announcement.Links(
                         findings,
                         settings.baseUrl() + "/extracts/" + id,
-                        allowUnsubscribe ? readerLinks.stored(id) : null));
+                        allowUnsubscribe ? readerLinks.stored(ReaderLinks.Purpose.LEAVE, id) : null,
+                        choices == null ? null : readerLinks.stored(ReaderLinks.Purpose.YOUR_MAIL, id)));
         var recipients = delivery.recipients();
         var language = delivery.texts().language();
         var envelope = new Envelope(
@@ -153,6 +158,7 @@ class MessageComposer {
                 new NewMessage.Ways(
                         LateNote.words(language, context.moment().slot(), rule.zone()),
                         allowUnsubscribe,
+                        choices,
                         attached.kept()),
                 delivery.options().sender());
         return messages.build(envelope, fitting(said), attached.files());

@@ -18,6 +18,7 @@ import org.jspecify.annotations.Nullable;
  * @param since the slot of the report before
  * @param language null for the rule's
  * @param variant what these recipients get differently; null for nothing
+ * @param filesByLink whether their files stay behind the link to the report
  * @param withCopies whether those in cc and bcc get it too
  * @param sentTo all recipients of the audience, as they are written; empty if only one is sent it
  * @param alone whether it is for one address only, even if others are named
@@ -31,17 +32,32 @@ record MessageDraft(
         boolean alone,
         @Nullable Language language,
         @Nullable Variant variant,
+        boolean filesByLink,
         boolean withCopies,
         List<String> sentTo) {
     MessageDraft(
             List<ReportPlan.Part> parts, List<String> to, @Nullable String split, long open, @Nullable Instant since) {
-        this(parts, to, split, open, since, false, null, null, true, List.of());
+        this(parts, to, split, open, since, false, null, null, false, true, List.of());
     }
 
-    /** To some of them, in their language, and as the variant has it. */
-    MessageDraft in(Language other, @Nullable Variant differing, List<String> some, boolean copies, List<String> all) {
-        return new MessageDraft(parts, some, split, open, since, alone, other, differing, copies, all);
+    /** To some of them, as they get it. */
+    MessageDraft in(Form form, List<String> some, boolean copies, List<String> all) {
+        return new MessageDraft(
+                parts,
+                some,
+                split,
+                open,
+                since,
+                alone,
+                form.language(),
+                form.variant(),
+                form.filesByLink(),
+                copies,
+                all);
     }
+
+    /** What recipients may get differently from one another. */
+    record Form(@Nullable Variant variant, Language language, boolean filesByLink) {}
 
     /** As the address is written here, whose case may matter to its server. */
     MessageDraft toOnly(String address) {
@@ -49,11 +65,13 @@ record MessageDraft(
                 .filter(each -> MailAddress.bare(each).equalsIgnoreCase(address))
                 .limit(1)
                 .toList();
-        return new MessageDraft(parts, only, split, open, since, true, language, variant, false, List.of());
+        return new MessageDraft(
+                parts, only, split, open, since, true, language, variant, filesByLink, false, List.of());
     }
 
     MessageDraft insteadTo(String address) {
-        return new MessageDraft(parts, List.of(address), split, open, since, true, language, variant, false, sentTo);
+        return new MessageDraft(
+                parts, List.of(address), split, open, since, true, language, variant, filesByLink, false, sentTo);
     }
 
     List<ReportPlan.Item> plan() {

@@ -8,6 +8,7 @@ import dev.oddsentry.service.memory.AudienceKey;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import dev.oddsentry.service.recipients.Directory;
+import dev.oddsentry.service.recipients.ReaderChoices;
 import dev.oddsentry.service.recipients.RecipientLanguages;
 import dev.oddsentry.service.reporting.ReportPlan;
 import java.time.Instant;
@@ -19,8 +20,8 @@ import java.util.List;
 import java.util.Locale;
 import java.util.Map;
 import java.util.Objects;
+import java.util.Set;
 import java.util.stream.Stream;
-import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 
 /** Decides which audience gets which message: one for each, and one for all audiences without recipients of their own. */
@@ -36,6 +37,7 @@ public class MessagePlanner {
     private final RecipientLanguages languages;
     private final Directory directory;
     private final BlockedRecipients reach;
+    private final ReaderChoices choices;
 
     MessagePlanner(
             MemoryStore memory,
@@ -44,7 +46,9 @@ public class MessagePlanner {
             AdditionalRows alsoSending,
             RecipientLanguages languages,
             Directory directory,
-            BlockedRecipients reach) {
+            BlockedRecipients reach,
+            ReaderChoices choices) {
+        this.choices = choices;
         this.alsoSending = alsoSending;
         this.languages = languages;
         this.directory = directory;
@@ -106,34 +110,38 @@ public class MessagePlanner {
                 .toList();
     }
 
-    /** One message for each language that recipients of the audience have set, and for each variant of the rule. */
+    /** One message for each language that recipients of the audience have set, each variant of the rule, and for those who want files as links. */
     private List<MessageDraft> drafts(MessageContext context, Evaluation evaluation, ReportPlan plan) {
         var variants = variants(context);
         var languages = this.languages.byAddress();
+        var byLink = context.scope() == null
+                ? Set.<String>of()
+                : choices.byLink(
+                        context.scope().ruleId().value(),
+                        context.rule().delivery().options().readerChoices());
         return forAll(context, evaluation, plan).stream()
-                .flatMap(draft -> byForm(draft, context, variants, languages).stream())
+                .flatMap(draft -> byForm(draft, context, variants, languages, byLink).stream())
                 .toList();
     }
-
-    /** What recipients may get differently from one another. */
-    private record Form(@Nullable Variant variant, Language language) {}
 
     private List<MessageDraft> byForm(
             MessageDraft draft,
             MessageContext context,
             Map<String, Variant> variants,
-            Map<String, Language> languages) {
+            Map<String, Language> languages,
+            Set<String> byLink) {
         var delivery = context.rule().delivery();
         var usual = delivery.texts().language();
         var to = directory.written(draft.to());
-        var readers = new LinkedHashMap<Form, List<String>>();
+        var readers = new LinkedHashMap<MessageDraft.Form, List<String>>();
         for (String each : to) {
             String address = MailAddress.bare(each).toLowerCase(Locale.ROOT);
-            var form = new Form(variants.get(address), languages.getOrDefault(address, usual));
+            var form = new MessageDraft.Form(
+                    variants.get(address), languages.getOrDefault(address, usual), byLink.contains(address));
             readers.computeIfAbsent(form, _ -> new ArrayList<>()).add(each);
         }
         if (readers.isEmpty()) return List.of(draft);
-        var asForMost = new Form(null, usual);
+        var asForMost = new MessageDraft.Form(null, usual, false);
         var withCopies = readers.containsKey(asForMost)
                 ? asForMost
                 : readers.keySet().stream()
@@ -144,12 +152,8 @@ public class MessagePlanner {
                 Stream.concat(
                         to.stream(), directory.written(delivery.recipients().cc()).stream()));
         return readers.entrySet().stream()
-                .map(each -> draft.in(
-                        each.getKey().language(),
-                        each.getKey().variant(),
-                        each.getValue(),
-                        each.getKey().equals(withCopies),
-                        all))
+                .map(each ->
+                        draft.in(each.getKey(), each.getValue(), each.getKey().equals(withCopies), all))
                 .toList();
     }
 

@@ -29,7 +29,7 @@ public class BounceHandler {
 
     private final DSLContext db;
     private final Clock clock;
-    private final ReportReversal takingBack;
+    private final SettledMessages settled;
     private final BlockedRecipients reach;
     private final OwnerMail ownerMail;
     private final DeliveryNotices notices;
@@ -39,7 +39,7 @@ public class BounceHandler {
     BounceHandler(
             DSLContext db,
             Clock clock,
-            ReportReversal takingBack,
+            SettledMessages settled,
             BlockedRecipients reach,
             OwnerMail ownerMail,
             DeliveryNotices notices,
@@ -48,7 +48,7 @@ public class BounceHandler {
         this.returnPaths = returnPaths;
         this.db = db;
         this.clock = clock;
-        this.takingBack = takingBack;
+        this.settled = settled;
         this.reach = reach;
         this.ownerMail = ownerMail;
         this.notices = notices;
@@ -87,8 +87,7 @@ public class BounceHandler {
                 .set(RECIPIENT_TRY.RESPONSE, said)
                 .execute();
         if (ofTheAddress) hold(id, recipient.get().getAddress(), words);
-        notices.afterwards(id);
-        takingBack.ifNobodyGotIt(id);
+        settled.after(id);
         return true;
     }
 

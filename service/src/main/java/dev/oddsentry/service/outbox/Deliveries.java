@@ -47,29 +47,26 @@ class Deliveries {
     private final DSLContext db;
     private final Clock clock;
     private final Settings.Mail settings;
-    private final ReportReversal takingBack;
     private final BlockedRecipients reach;
     private final BounceHandler cameBack;
     private final SmallerMessages smaller;
-    private final DeliveryNotices notices;
+    private final SettledMessages settled;
 
     Deliveries(
             DSLContext db,
             Clock clock,
             Settings settings,
-            ReportReversal takingBack,
             BlockedRecipients reach,
             BounceHandler cameBack,
             SmallerMessages smaller,
-            DeliveryNotices notices) {
+            SettledMessages settled) {
         this.smaller = smaller;
-        this.notices = notices;
+        this.settled = settled;
         this.cameBack = cameBack;
         this.reach = reach;
         this.db = db;
         this.clock = clock;
         this.settings = settings.mail();
-        this.takingBack = takingBack;
     }
 
     /**
@@ -79,11 +76,12 @@ class Deliveries {
     record Due(
             byte[] mime,
             List<String> to,
+            boolean readerLinks,
             boolean mayLeave,
             @Nullable Duration lookAgainIn) {}
 
     private static Due later(MessageRecord message, Duration lookAgainIn) {
-        return new Due(message.getMime(), List.of(), false, lookAgainIn);
+        return new Due(message.getMime(), List.of(), false, false, lookAgainIn);
     }
 
     @Transactional
@@ -118,9 +116,8 @@ class Deliveries {
                 to.add(recipient.getAddress());
             }
         }
-        notices.afterwards(messageId);
-        takingBack.ifNobodyGotIt(messageId);
-        return new Due(message.getMime(), to, message.getAllowUnsubscribe(), null);
+        settled.after(messageId);
+        return new Due(message.getMime(), to, message.getReaderLinks(), message.getAllowUnsubscribe(), null);
     }
 
     /** Before anybody got it, so that everybody gets the same. */
@@ -201,8 +198,7 @@ class Deliveries {
                 cameBack.hold(messageId, recipient.getAddress(), reply.words());
         }
         if (replies.values().stream().anyMatch(Reply.TooLarge.class::isInstance)) makeSmaller(messageId);
-        notices.afterwards(messageId);
-        takingBack.ifNobodyGotIt(messageId);
+        settled.after(messageId);
     }
 
     /** A node that stood still in its hand-over comes back with an answer after another has given up. */

@@ -36,6 +36,12 @@ public sealed interface MessageCause {
     /** Findings that nobody took in time. */
     record OfEscalation(RuleId rule) implements MessageCause {}
 
+    /** What a recipient has in one message, since they chose so. @param address in lower case */
+    record OfCollection(String address) implements MessageCause {}
+
+    /** A recipient asks the owner of a rule or a round-up. */
+    record OfQuestion(UUID definition, String address) implements MessageCause {}
+
     /** A second copy of a message, with the cause of the first. */
     record OfRepeat(MessageRecord first) implements MessageCause {}
 
@@ -52,6 +58,11 @@ public sealed interface MessageCause {
             case OfPreview(var rule) -> row.setPreviewOf(rule);
             case OfTrial(var person) -> row.setTrialOf(person);
             case OfEscalation(var rule) -> row.setEscalationOf(rule);
+            case OfCollection(var address) -> row.setCollectionFor(address);
+            case OfQuestion(var definition, var address) -> {
+                row.setQuestionAbout(definition);
+                row.setQuestionFrom(address);
+            }
             case OfRepeat(var first) -> {
                 row.setRuleId(first.getRuleId());
                 row.setCheckId(first.getCheckId());
@@ -63,6 +74,10 @@ public sealed interface MessageCause {
                 row.setEscalationOf(first.getEscalationOf());
                 row.setRepeatOf(first.getRepeatOf() == null ? first.getId() : first.getRepeatOf());
                 row.setAllowUnsubscribe(first.getAllowUnsubscribe());
+                row.setReaderLinks(first.getReaderLinks());
+                row.setCollectionFor(first.getCollectionFor());
+                row.setQuestionAbout(first.getQuestionAbout());
+                row.setQuestionFrom(first.getQuestionFrom());
             }
         }
     }

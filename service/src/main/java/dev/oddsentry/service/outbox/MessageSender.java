@@ -57,7 +57,7 @@ public class MessageSender {
         if (!closed.isZero()) return Optional.of(clock.instant().plus(closed));
         var due = deliveries.claim(messageId);
         if (due.lookAgainIn() != null) return Optional.of(clock.instant().plus(due.lookAgainIn()));
-        if (due.mayLeave()) handOverToEach(messageId, due);
+        if (due.readerLinks()) handOverToEach(messageId, due);
         else if (!due.to().isEmpty()) deliveries.record(messageId, server.handOver(messageId, due.mime(), due.to()));
         return deliveries.nextTry(messageId);
     }
@@ -66,7 +66,8 @@ public class MessageSender {
     private void handOverToEach(MessageId messageId, Deliveries.Due due) {
         for (int i = 0; i < due.to().size(); i++) {
             String reader = due.to().get(i);
-            var replies = server.handOver(messageId, links.forReader(due.mime(), messageId, reader), List.of(reader));
+            var replies = server.handOver(
+                    messageId, links.forReader(due.mime(), messageId, reader, due.mayLeave()), List.of(reader));
             deliveries.record(messageId, replies);
             if (replies.get(reader) instanceof Reply.Delayed(var words, var forEverybody) && forEverybody) {
                 var others = new HashMap<String, Reply>();

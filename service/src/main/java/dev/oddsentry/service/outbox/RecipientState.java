@@ -14,5 +14,9 @@ public enum RecipientState {
     REJECTED,
     /** Given up after the set time. */
     EXPIRED,
-    CANCELLED
+    CANCELLED,
+    /** Kept back for the collection that the recipient chose. */
+    WAITING,
+    /** Queued with that collection. */
+    COLLECTED
 }

@@ -34,14 +34,15 @@ public class RecipientLanguages {
         this.audit = audit;
     }
 
-    /** @param by who set it */
-    public record RecipientLanguage(String address, Language language, String by, Instant at) {}
+    /** @param by who set it; null for the recipient, by the link in a message */
+    public record RecipientLanguage(
+            String address, Language language, @Nullable String by, Instant at) {}
 
     public List<RecipientLanguage> all() {
         return db.select(
                         RECIPIENT_LANGUAGE.ADDRESS, RECIPIENT_LANGUAGE.LANGUAGE, PERSON.NAME, RECIPIENT_LANGUAGE.SET_AT)
                 .from(RECIPIENT_LANGUAGE)
-                .join(PERSON)
+                .leftJoin(PERSON)
                 .on(PERSON.ID.eq(RECIPIENT_LANGUAGE.SET_BY))
                 .orderBy(RECIPIENT_LANGUAGE.ADDRESS)
                 .fetch(mapping(RecipientLanguage::new));
@@ -59,6 +60,17 @@ public class RecipientLanguages {
         if (!MailAddress.isOne(address)) throw RefusedException.invalid("\"" + written + "\" is not a mail address.");
         if (by.role() != Role.OPERATOR && !by.email().equalsIgnoreCase(address))
             throw RefusedException.forbidden("Only an operator sets the language of others.");
+        put(by, address, language);
+        audit.record(db, by.id(), AuditAct.SET_LANGUAGE, address, language == null ? "the rule's" : language.code());
+    }
+
+    /** The recipient sets it by the link in a message. */
+    @Transactional
+    public void setByReader(String address, @Nullable Language language) {
+        put(null, address.toLowerCase(Locale.ROOT), language);
+    }
+
+    private void put(@Nullable Person by, String address, @Nullable Language language) {
         if (language == null)
             db.deleteFrom(RECIPIENT_LANGUAGE)
                     .where(RECIPIENT_LANGUAGE.ADDRESS.eq(address))
@@ -67,12 +79,11 @@ public class RecipientLanguages {
             db.insertInto(RECIPIENT_LANGUAGE)
                     .set(RECIPIENT_LANGUAGE.ADDRESS, address)
                     .set(RECIPIENT_LANGUAGE.LANGUAGE, language)
-                    .set(RECIPIENT_LANGUAGE.SET_BY, by.id())
+                    .set(RECIPIENT_LANGUAGE.SET_BY, by == null ? null : by.id())
                     .set(RECIPIENT_LANGUAGE.SET_AT, clock.instant())
                     .onConflict(RECIPIENT_LANGUAGE.ADDRESS)
                     .doUpdate()
                     .setAllToExcluded()
                     .execute();
-        audit.record(db, by.id(), AuditAct.SET_LANGUAGE, address, language == null ? "the rule's" : language.code());
     }
 }

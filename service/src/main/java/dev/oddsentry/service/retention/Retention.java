@@ -52,7 +52,7 @@ public class Retention {
     private static final Duration EVERY = Duration.ofHours(12);
     private static final int AT_ONCE = 2_000;
     private static final Set<RecipientState> NOT_OVER =
-            Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE);
+            Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE, RecipientState.WAITING);
 
     private final DSLContext db;
     private final ForgettingFindings findings;

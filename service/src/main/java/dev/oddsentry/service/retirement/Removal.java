@@ -67,7 +67,7 @@ import org.springframework.transaction.annotation.Transactional;
 @Component
 public class Removal {
     private static final Set<RecipientState> NOT_OVER =
-            Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE);
+            Set.of(RecipientState.QUEUED, RecipientState.SENDING, RecipientState.UNSURE, RecipientState.WAITING);
 
     /** What is kept of a rule by itself. */
     private static final List<TableField<?, RuleId>> OF_RULE = List.of(
@@ -113,6 +113,7 @@ public class Removal {
         var id = removable(kind, name);
         var counts = counts(id);
         refuseMailOnItsWay(id, name);
+        removeMessages(collections(id));
         removeMessages(messages(id));
         removeRule(new RuleId(id));
         removeAudiences(AUDIENCE.ROUND_UP_ID.eq(id));
@@ -166,14 +167,21 @@ public class Removal {
     }
 
     private static Select<Record1<MessageId>> messages(UUID id) {
-        var rule = new RuleId(id);
         return select(MESSAGE.ID)
                 .from(MESSAGE)
                 .where(MESSAGE.RULE_ID
-                        .eq(rule)
-                        .or(MESSAGE.PREVIEW_OF.eq(rule))
-                        .or(MESSAGE.ESCALATION_OF.eq(rule))
-                        .or(MESSAGE.ROUND_UP_ID.eq(id)));
+                        .eq(new RuleId(id))
+                        .or(MESSAGE.PREVIEW_OF.eq(new RuleId(id)))
+                        .or(MESSAGE.ESCALATION_OF.eq(new RuleId(id)))
+                        .or(MESSAGE.ROUND_UP_ID.eq(id))
+                        .or(MESSAGE.QUESTION_ABOUT.eq(id)));
+    }
+
+    /** What went to recipients together with messages of it. */
+    private static Select<Record1<MessageId>> collections(UUID id) {
+        return select(MESSAGE_RECIPIENT.COLLECTED_IN)
+                .from(MESSAGE_RECIPIENT)
+                .where(MESSAGE_RECIPIENT.COLLECTED_IN.isNotNull(), MESSAGE_RECIPIENT.MESSAGE_ID.in(messages(id)));
     }
 
     private void removeMessages(Select<Record1<MessageId>> messages) {

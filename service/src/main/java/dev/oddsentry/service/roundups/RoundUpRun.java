@@ -16,6 +16,7 @@ import dev.oddsentry.service.outbox.Outbox;
 import dev.oddsentry.service.schedules.Schedules;
 import java.time.Instant;
 import java.util.List;
+import java.util.Objects;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -74,7 +75,7 @@ public class RoundUpRun {
         var slots = schedules
                 .of(roundUp.definition().schedule(), roundUp.definition().zone())
                 .due(due.get(), standing.now());
-        tell(new RoundUpUpdates.Asked(roundUp, slots.latest(), null), standing.lastSlot());
+        tell(new RoundUpUpdates.Asked(MessageId.random(), roundUp, slots.latest(), null), standing.lastSlot());
         roundUps.goneThrough(id, slots.latest());
         roundUps.waitFor(id, slots.next().orElse(null));
         return slots.next();
@@ -87,7 +88,7 @@ public class RoundUpRun {
         var roundUp = definitions.roundUp(id).orElseThrow();
         var atOnce = roundUp.definition().sendImmediately();
         if (atOnce == null || standing.paused()) return;
-        tell(new RoundUpUpdates.Asked(roundUp, standing.now(), atOnce), standing.lastSlot());
+        tell(new RoundUpUpdates.Asked(MessageId.random(), roundUp, standing.now(), atOnce), standing.lastSlot());
     }
 
     /** Tells everything now, whatever its times. @return the message's number; empty where there is nothing to say */
@@ -95,7 +96,8 @@ public class RoundUpRun {
     public Optional<MessageId> now(UUID id) {
         var standing = roundUps.lock(id);
         var roundUp = definitions.roundUp(id).orElseThrow();
-        var message = tell(new RoundUpUpdates.Asked(roundUp, standing.now(), null), standing.lastSlot());
+        var message =
+                tell(new RoundUpUpdates.Asked(MessageId.random(), roundUp, standing.now(), null), standing.lastSlot());
         if (message != null) roundUps.goneThrough(id, standing.now());
         return Optional.ofNullable(message);
     }
@@ -105,7 +107,11 @@ public class RoundUpRun {
         var gathered = news.gather(asked, last);
         var built = gathered.said() == null
                 ? null
-                : messages.build(asked.roundUp().id(), asked.roundUp().definition(), gathered.said());
+                : messages.build(
+                        Objects.requireNonNull(asked.message()),
+                        asked.roundUp().id(),
+                        asked.roundUp().definition(),
+                        gathered.said());
         // If there are no recipients, the updates stay unreported.
         MessageId message = built == null || built.to().isEmpty()
                 ? null

@@ -17,10 +17,12 @@ import dev.oddsentry.extracts.mail.RoundUp;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.layouts.ExtractRows;
 import dev.oddsentry.service.layouts.Layouts;
 import dev.oddsentry.service.layouts.RememberedRows;
+import dev.oddsentry.service.mail.ReaderLinks;
 import dev.oddsentry.service.memory.LastReportWriter;
 import dev.oddsentry.service.memory.MemoryStore;
 import dev.oddsentry.service.memory.RoundUpMemory;
@@ -53,6 +55,7 @@ public class RoundUpUpdates {
     private final RememberedRows remembered;
     private final Layouts layouts;
     private final CheckStatements statements;
+    private final ReaderLinks readerLinks;
 
     RoundUpUpdates(
             DefinitionStore definitions,
@@ -64,7 +67,9 @@ public class RoundUpUpdates {
             Settings settings,
             RememberedRows remembered,
             Layouts layouts,
-            CheckStatements statements) {
+            CheckStatements statements,
+            ReaderLinks readerLinks) {
+        this.readerLinks = readerLinks;
         this.definitions = definitions;
         this.roundUps = roundUps;
         this.memory = memory;
@@ -77,8 +82,12 @@ public class RoundUpUpdates {
         this.statements = statements;
     }
 
-    /** @param atLeast null for all updates */
+    /**
+     * @param message its number; null for a preview
+     * @param atLeast null for all updates
+     */
     public record Asked(
+            @Nullable MessageId message,
             Current<RoundUpDefinition> roundUp,
             Instant slot,
             @Nullable Severity atLeast) {}
@@ -129,8 +138,19 @@ public class RoundUpUpdates {
                         .of(roundUp.schedule(), roundUp.zone())
                         .nextAfter(asked.slot())
                         .orElse(null),
-                settings.baseUrl() + "/today");
+                links(asked));
         return new News(ofRules, said);
+    }
+
+    private RoundUp.Links links(Asked asked) {
+        String day = settings.baseUrl() + "/today";
+        var message = asked.message();
+        if (message == null) return new RoundUp.Links(day, null, null);
+        boolean mayLeave = asked.roundUp().definition().readers().allowUnsubscribe();
+        return new RoundUp.Links(
+                day,
+                mayLeave ? readerLinks.stored(ReaderLinks.Purpose.LEAVE, message) : null,
+                readerLinks.stored(ReaderLinks.Purpose.YOUR_MAIL, message));
     }
 
     /** Since the one before; of the first, for as long as it is to the next. */

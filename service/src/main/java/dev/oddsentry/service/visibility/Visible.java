@@ -2,6 +2,7 @@ package dev.oddsentry.service.visibility;
 
 import static dev.oddsentry.service.db.generated.Tables.INCIDENT_RULE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
+import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static org.jooq.impl.DSL.and;
 import static org.jooq.impl.DSL.noCondition;
 import static org.jooq.impl.DSL.not;
@@ -80,11 +81,21 @@ public final class Visible {
         var ofHidden = selectOne()
                 .from(INCIDENT_RULE)
                 .where(INCIDENT_RULE.INCIDENT_ID.eq(MESSAGE.INCIDENT_ID), not(rules(INCIDENT_RULE.RULE_ID)));
+        var collected = MESSAGE.as("collected");
+        var withHidden = selectOne()
+                .from(MESSAGE_RECIPIENT)
+                .join(collected)
+                .on(collected.ID.eq(MESSAGE_RECIPIENT.MESSAGE_ID))
+                .where(
+                        MESSAGE_RECIPIENT.COLLECTED_IN.eq(MESSAGE.ID),
+                        not(and(rules(collected.RULE_ID), definitions(collected.ROUND_UP_ID))));
         return and(
                 rules(MESSAGE.RULE_ID),
                 rules(MESSAGE.ESCALATION_OF),
                 rules(MESSAGE.PREVIEW_OF),
                 definitions(MESSAGE.ROUND_UP_ID),
+                definitions(MESSAGE.QUESTION_ABOUT),
+                notExists(withHidden),
                 MESSAGE.TRIAL_OF.isNull().or(MESSAGE.TRIAL_OF.eq(person)),
                 notExists(ofHidden));
     }

@@ -19,6 +19,7 @@ import java.util.concurrent.TimeUnit;
 import org.springframework.core.annotation.Order;
 import org.springframework.http.HttpHeaders;
 import org.springframework.http.HttpStatus;
+import org.springframework.http.MediaType;
 import org.springframework.security.core.context.SecurityContextHolder;
 import org.springframework.stereotype.Component;
 import org.springframework.web.filter.OncePerRequestFilter;
@@ -73,10 +74,17 @@ class BodyReader extends OncePerRequestFilter {
                 problems.write(response, refused.status, String.valueOf(refused.getMessage()));
                 return;
             }
-            chain.doFilter(new WithBody(request, body), response);
+            chain.doFilter(
+                    isForm(request) ? new FormRequest(new WithBody(request, body), body) : new WithBody(request, body),
+                    response);
         } finally {
             bytesHeld.release(held);
         }
+    }
+
+    private static boolean isForm(HttpServletRequest request) {
+        String type = request.getContentType();
+        return type != null && MediaType.parseMediaType(type).isCompatibleWith(MediaType.APPLICATION_FORM_URLENCODED);
     }
 
     private long limit() {

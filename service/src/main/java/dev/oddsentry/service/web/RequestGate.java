@@ -67,7 +67,8 @@ class RequestGate extends OncePerRequestFilter {
             // it.
             boolean form = parsed.isCompatibleWith(MediaType.APPLICATION_FORM_URLENCODED)
                     || "multipart".equals(parsed.getType());
-            if (form && !request.getRequestURI().startsWith("/leave/"))
+            String page = request.getRequestURI();
+            if (form && !page.startsWith("/leave/") && !page.startsWith("/your-mail/"))
                 return new Refusal(
                         HttpStatus.UNSUPPORTED_MEDIA_TYPE, "Forms are not accepted here; send application/json.");
             return null;

@@ -16,6 +16,7 @@ import dev.oddsentry.service.escalations.Escalations;
 import dev.oddsentry.service.incidents.IncidentMail;
 import dev.oddsentry.service.outbox.MessageSender;
 import dev.oddsentry.service.outbox.SendTasks;
+import dev.oddsentry.service.readers.DueCollections;
 import dev.oddsentry.service.retention.Retention;
 import dev.oddsentry.service.roundups.RoundUpWork;
 import java.time.Clock;
@@ -61,6 +62,7 @@ class DurableWork implements SmartLifecycle {
             IncidentMail incidentMail,
             BounceMailbox bounces,
             Escalations escalations,
+            DueCollections collections,
             Retention retention) {
         var work = settings.work();
         this.clockWatch = clockWatch;
@@ -74,7 +76,8 @@ class DurableWork implements SmartLifecycle {
                         node,
                         clock)
                 .startTasks(Stream.concat(
-                                Stream.of(incidentMail.task(), escalations.task(), retention.task()),
+                                Stream.of(
+                                        incidentMail.task(), escalations.task(), collections.task(), retention.task()),
                                 bounces.task().stream())
                         .toList())
                 .threads(work.atOnce())

@@ -94,7 +94,8 @@ class OutboxController {
             int tries,
             @Nullable Instant nextTry,
             @Nullable String detail,
-            @Nullable Instant settledAt) {}
+            @Nullable Instant settledAt,
+            @Nullable MessageId collectedIn) {}
 
     record DeliveryTryView(String address, Instant at, RecipientState outcome, String detail) {}
 
@@ -184,7 +185,8 @@ class OutboxController {
                                 MESSAGE_RECIPIENT.TRIES,
                                 MESSAGE_RECIPIENT.NEXT_TRY,
                                 MESSAGE_RECIPIENT.RESPONSE,
-                                MESSAGE_RECIPIENT.SETTLED_AT)
+                                MESSAGE_RECIPIENT.SETTLED_AT,
+                                MESSAGE_RECIPIENT.COLLECTED_IN)
                         .from(MESSAGE_RECIPIENT)
                         .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                         .orderBy(MESSAGE_RECIPIENT.ADDRESS))

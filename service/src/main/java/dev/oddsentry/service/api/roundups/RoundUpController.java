@@ -157,9 +157,9 @@ class RoundUpController {
         audit.record(
                 db, by.id(), AuditAct.PREVIEW_ROUND_UP, roundUp.definition().name(), null);
         var last = roundUps.standing(roundUp.id()).lastSlot();
-        RoundUp said = news.gather(new RoundUpUpdates.Asked(roundUp, clock.instant(), null), last)
+        RoundUp said = news.gather(new RoundUpUpdates.Asked(null, roundUp, clock.instant(), null), last)
                 .said();
-        return said == null ? null : messages.build(null, roundUp.definition(), said);
+        return said == null ? null : messages.build(MessageId.random(), null, roundUp.definition(), said);
     }
 
     @PostMapping(path = "/{name}/send", produces = "application/json")

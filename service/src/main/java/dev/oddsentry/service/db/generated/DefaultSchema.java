@@ -36,6 +36,7 @@ import dev.oddsentry.service.db.generated.tables.Node;
 import dev.oddsentry.service.db.generated.tables.PasswordLink;
 import dev.oddsentry.service.db.generated.tables.Person;
 import dev.oddsentry.service.db.generated.tables.QueryColumns;
+import dev.oddsentry.service.db.generated.tables.ReaderChoice;
 import dev.oddsentry.service.db.generated.tables.RecipientLanguage;
 import dev.oddsentry.service.db.generated.tables.RecipientTry;
 import dev.oddsentry.service.db.generated.tables.Report;
@@ -242,6 +243,11 @@ public class DefaultSchema extends SchemaImpl {
     public final QueryColumns QUERY_COLUMNS = QueryColumns.QUERY_COLUMNS;
 
     /**
+     * The table <code>reader_choice</code>.
+     */
+    public final ReaderChoice READER_CHOICE = ReaderChoice.READER_CHOICE;
+
+    /**
      * The table <code>recipient_language</code>.
      */
     public final RecipientLanguage RECIPIENT_LANGUAGE = RecipientLanguage.RECIPIENT_LANGUAGE;
@@ -399,6 +405,7 @@ public class DefaultSchema extends SchemaImpl {
             PasswordLink.PASSWORD_LINK,
             Person.PERSON,
             QueryColumns.QUERY_COLUMNS,
+            ReaderChoice.READER_CHOICE,
             RecipientLanguage.RECIPIENT_LANGUAGE,
             RecipientTry.RECIPIENT_TRY,
             Report.REPORT,

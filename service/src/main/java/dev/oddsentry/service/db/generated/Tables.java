@@ -36,6 +36,7 @@ import dev.oddsentry.service.db.generated.tables.Node;
 import dev.oddsentry.service.db.generated.tables.PasswordLink;
 import dev.oddsentry.service.db.generated.tables.Person;
 import dev.oddsentry.service.db.generated.tables.QueryColumns;
+import dev.oddsentry.service.db.generated.tables.ReaderChoice;
 import dev.oddsentry.service.db.generated.tables.RecipientLanguage;
 import dev.oddsentry.service.db.generated.tables.RecipientTry;
 import dev.oddsentry.service.db.generated.tables.Report;
@@ -225,6 +226,11 @@ public class Tables {
      * The table <code>query_columns</code>.
      */
     public static final QueryColumns QUERY_COLUMNS = QueryColumns.QUERY_COLUMNS;
+
+    /**
+     * The table <code>reader_choice</code>.
+     */
+    public static final ReaderChoice READER_CHOICE = ReaderChoice.READER_CHOICE;
 
     /**
      * The table <code>recipient_language</code>.

@@ -139,6 +139,26 @@ public class Message extends TableImpl<MessageRecord> {
      */
     public final TableField<MessageRecord, UUID> TRIAL_OF = createField(DSL.name("trial_of"), SQLDataType.UUID, this, "");
 
+    /**
+     * The column <code>message.collection_for</code>.
+     */
+    public final TableField<MessageRecord, String> COLLECTION_FOR = createField(DSL.name("collection_for"), SQLDataType.CLOB, this, "");
+
+    /**
+     * The column <code>message.question_about</code>.
+     */
+    public final TableField<MessageRecord, UUID> QUESTION_ABOUT = createField(DSL.name("question_about"), SQLDataType.UUID, this, "");
+
+    /**
+     * The column <code>message.question_from</code>.
+     */
+    public final TableField<MessageRecord, String> QUESTION_FROM = createField(DSL.name("question_from"), SQLDataType.CLOB, this, "");
+
+    /**
+     * The column <code>message.reader_links</code>.
+     */
+    public final TableField<MessageRecord, Boolean> READER_LINKS = createField(DSL.name("reader_links"), SQLDataType.BOOLEAN.nullable(false).defaultValue(DSL.field(DSL.raw("false"), SQLDataType.BOOLEAN)), this, "");
+
     private Message(Name alias, Table<MessageRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -185,13 +205,14 @@ public class Message extends TableImpl<MessageRecord> {
 
     @Override
     public List<ForeignKey<MessageRecord, ?>> getReferences() {
-        return Arrays.asList(Keys.MESSAGE__MESSAGE_AUDIENCE_ID_FKEY, Keys.MESSAGE__MESSAGE_CHECK_ID_FKEY, Keys.MESSAGE__MESSAGE_ESCALATION_OF_FKEY, Keys.MESSAGE__MESSAGE_PREVIEW_OF_FKEY, Keys.MESSAGE__MESSAGE_REPEAT_OF_FKEY, Keys.MESSAGE__MESSAGE_ROUND_UP_ID_FKEY, Keys.MESSAGE__MESSAGE_RULE_ID_FKEY, Keys.MESSAGE__MESSAGE_TRIAL_OF_FKEY, Keys.MESSAGE__MESSAGE_TROUBLE_ID_FKEY);
+        return Arrays.asList(Keys.MESSAGE__MESSAGE_AUDIENCE_ID_FKEY, Keys.MESSAGE__MESSAGE_CHECK_ID_FKEY, Keys.MESSAGE__MESSAGE_ESCALATION_OF_FKEY, Keys.MESSAGE__MESSAGE_PREVIEW_OF_FKEY, Keys.MESSAGE__MESSAGE_QUESTION_ABOUT_FKEY, Keys.MESSAGE__MESSAGE_REPEAT_OF_FKEY, Keys.MESSAGE__MESSAGE_ROUND_UP_ID_FKEY, Keys.MESSAGE__MESSAGE_RULE_ID_FKEY, Keys.MESSAGE__MESSAGE_TRIAL_OF_FKEY, Keys.MESSAGE__MESSAGE_TROUBLE_ID_FKEY);
     }
 
     @Override
     public List<Check<MessageRecord>> getChecks() {
         return Arrays.asList(
-            Internal.createCheck(this, DSL.name("message_of"), "(((num_nonnulls(incident_id, round_up_id, check_id, preview_of, escalation_of, trial_of) = 1) AND ((check_id IS NULL) = (rule_id IS NULL)) AND ((check_id IS NULL) = (audience_id IS NULL))))", true)
+            Internal.createCheck(this, DSL.name("message_of"), "(((num_nonnulls(incident_id, round_up_id, check_id, preview_of, escalation_of, trial_of, collection_for, question_about) = 1) AND ((check_id IS NULL) = (rule_id IS NULL)) AND ((check_id IS NULL) = (audience_id IS NULL))))", true),
+            Internal.createCheck(this, DSL.name("message_question"), "(((question_about IS NULL) = (question_from IS NULL)))", true)
         );
     }
 

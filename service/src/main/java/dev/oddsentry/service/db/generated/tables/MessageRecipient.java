@@ -87,6 +87,11 @@ public class MessageRecipient extends TableImpl<MessageRecipientRecord> {
      */
     public final TableField<MessageRecipientRecord, Instant> SETTLED_AT = createField(DSL.name("settled_at"), SQLDataType.INSTANT, this, "");
 
+    /**
+     * The column <code>message_recipient.collected_in</code>.
+     */
+    public final TableField<MessageRecipientRecord, MessageId> COLLECTED_IN = createField(DSL.name("collected_in"), SQLDataType.UUID, this, "", org.jooq.Converter.ofNullable(java.util.UUID.class, dev.oddsentry.service.ids.MessageId.class, dev.oddsentry.service.ids.MessageId::new, dev.oddsentry.service.ids.MessageId::value));
+
     private MessageRecipient(Name alias, Table<MessageRecipientRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -128,13 +133,13 @@ public class MessageRecipient extends TableImpl<MessageRecipientRecord> {
 
     @Override
     public List<ForeignKey<MessageRecipientRecord, ?>> getReferences() {
-        return Arrays.asList(Keys.MESSAGE_RECIPIENT__MESSAGE_RECIPIENT_MESSAGE_ID_FKEY);
+        return Arrays.asList(Keys.MESSAGE_RECIPIENT__MESSAGE_RECIPIENT_COLLECTED_IN_FKEY, Keys.MESSAGE_RECIPIENT__MESSAGE_RECIPIENT_MESSAGE_ID_FKEY);
     }
 
     @Override
     public List<Check<MessageRecipientRecord>> getChecks() {
         return Arrays.asList(
-            Internal.createCheck(this, DSL.name("message_recipient_state_check"), "((state = ANY (ARRAY['QUEUED'::text, 'SENDING'::text, 'SENT'::text, 'UNSURE'::text, 'UNCONFIRMED'::text, 'REJECTED'::text, 'EXPIRED'::text, 'CANCELLED'::text])))", true)
+            Internal.createCheck(this, DSL.name("message_recipient_state_check"), "((state = ANY (ARRAY['QUEUED'::text, 'SENDING'::text, 'SENT'::text, 'UNSURE'::text, 'UNCONFIRMED'::text, 'REJECTED'::text, 'EXPIRED'::text, 'CANCELLED'::text, 'WAITING'::text, 'COLLECTED'::text])))", true)
         );
     }
 

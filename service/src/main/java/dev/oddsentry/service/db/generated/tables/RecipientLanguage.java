@@ -65,7 +65,7 @@ public class RecipientLanguage extends TableImpl<RecipientLanguageRecord> {
     /**
      * The column <code>recipient_language.set_by</code>.
      */
-    public final TableField<RecipientLanguageRecord, UUID> SET_BY = createField(DSL.name("set_by"), SQLDataType.UUID.nullable(false), this, "");
+    public final TableField<RecipientLanguageRecord, UUID> SET_BY = createField(DSL.name("set_by"), SQLDataType.UUID, this, "");
 
     /**
      * The column <code>recipient_language.set_at</code>.

@@ -120,6 +120,20 @@ public class MessageRecipientRecord extends UpdatableRecordImpl<MessageRecipient
         return (Instant) get(6);
     }
 
+    /**
+     * Setter for <code>message_recipient.collected_in</code>.
+     */
+    public void setCollectedIn(MessageId value) {
+        set(7, value);
+    }
+
+    /**
+     * Getter for <code>message_recipient.collected_in</code>.
+     */
+    public MessageId getCollectedIn() {
+        return (MessageId) get(7);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -143,7 +157,7 @@ public class MessageRecipientRecord extends UpdatableRecordImpl<MessageRecipient
     /**
      * Create a detached, initialised MessageRecipientRecord
      */
-    public MessageRecipientRecord(MessageId messageId, String address, RecipientState state, Integer tries, Instant nextTry, String response, Instant settledAt) {
+    public MessageRecipientRecord(MessageId messageId, String address, RecipientState state, Integer tries, Instant nextTry, String response, Instant settledAt, MessageId collectedIn) {
         super(MessageRecipient.MESSAGE_RECIPIENT);
 
         setMessageId(messageId);
@@ -153,6 +167,7 @@ public class MessageRecipientRecord extends UpdatableRecordImpl<MessageRecipient
         setNextTry(nextTry);
         setResponse(response);
         setSettledAt(settledAt);
+        setCollectedIn(collectedIn);
         resetTouchedOnNotNull();
     }
 }

@@ -263,6 +263,62 @@ public class MessageRecord extends UpdatableRecordImpl<MessageRecord> {
         return (UUID) get(16);
     }
 
+    /**
+     * Setter for <code>message.collection_for</code>.
+     */
+    public void setCollectionFor(String value) {
+        set(17, value);
+    }
+
+    /**
+     * Getter for <code>message.collection_for</code>.
+     */
+    public String getCollectionFor() {
+        return (String) get(17);
+    }
+
+    /**
+     * Setter for <code>message.question_about</code>.
+     */
+    public void setQuestionAbout(UUID value) {
+        set(18, value);
+    }
+
+    /**
+     * Getter for <code>message.question_about</code>.
+     */
+    public UUID getQuestionAbout() {
+        return (UUID) get(18);
+    }
+
+    /**
+     * Setter for <code>message.question_from</code>.
+     */
+    public void setQuestionFrom(String value) {
+        set(19, value);
+    }
+
+    /**
+     * Getter for <code>message.question_from</code>.
+     */
+    public String getQuestionFrom() {
+        return (String) get(19);
+    }
+
+    /**
+     * Setter for <code>message.reader_links</code>.
+     */
+    public void setReaderLinks(Boolean value) {
+        set(20, value);
+    }
+
+    /**
+     * Getter for <code>message.reader_links</code>.
+     */
+    public Boolean getReaderLinks() {
+        return (Boolean) get(20);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -286,7 +342,7 @@ public class MessageRecord extends UpdatableRecordImpl<MessageRecord> {
     /**
      * Create a detached, initialised MessageRecord
      */
-    public MessageRecord(MessageId id, RuleId ruleId, CheckId checkId, AudienceId audienceId, String messageId, String subject, byte[] mime, Instant slot, Instant createdAt, Long incidentId, UUID roundUpId, RuleId previewOf, MessageId repeatOf, String lateNotice, Boolean allowUnsubscribe, RuleId escalationOf, UUID trialOf) {
+    public MessageRecord(MessageId id, RuleId ruleId, CheckId checkId, AudienceId audienceId, String messageId, String subject, byte[] mime, Instant slot, Instant createdAt, Long incidentId, UUID roundUpId, RuleId previewOf, MessageId repeatOf, String lateNotice, Boolean allowUnsubscribe, RuleId escalationOf, UUID trialOf, String collectionFor, UUID questionAbout, String questionFrom, Boolean readerLinks) {
         super(Message.MESSAGE);
 
         setId(id);
@@ -306,6 +362,10 @@ public class MessageRecord extends UpdatableRecordImpl<MessageRecord> {
         setAllowUnsubscribe(allowUnsubscribe);
         setEscalationOf(escalationOf);
         setTrialOf(trialOf);
+        setCollectionFor(collectionFor);
+        setQuestionAbout(questionAbout);
+        setQuestionFrom(questionFrom);
+        setReaderLinks(readerLinks);
         resetTouchedOnNotNull();
     }
 }

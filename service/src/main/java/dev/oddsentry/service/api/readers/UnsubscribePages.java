@@ -1,4 +1,4 @@
-package dev.oddsentry.service.api.recipients;
+package dev.oddsentry.service.api.readers;
 
 import dev.oddsentry.core.extract.Language;
 import java.nio.charset.StandardCharsets;
