@@ -20,7 +20,16 @@ export type CheckState =
   | 'SKIPPED'
 export type FindingState = 'PENDING' | 'OPEN' | 'AGED_OUT' | 'CLEARED'
 export type RecipientState =
-  'QUEUED' | 'SENDING' | 'SENT' | 'UNSURE' | 'UNCONFIRMED' | 'REJECTED' | 'EXPIRED' | 'CANCELLED'
+  | 'QUEUED'
+  | 'SENDING'
+  | 'SENT'
+  | 'UNSURE'
+  | 'UNCONFIRMED'
+  | 'REJECTED'
+  | 'EXPIRED'
+  | 'CANCELLED'
+  | 'WAITING'
+  | 'COLLECTED'
 
 /** An instant in ISO 8601, as the API writes it. */
 export type Instant = string

@@ -111,7 +111,53 @@ export function DeliveryStep({ delivery, plain, copies, document, columns, onCha
           checked={delivery['send_when_quiet'] ?? false}
           onChange={(event) => put({ send_when_quiet: event.target.checked })}
         />
+        <ReaderChoices
+          plain={plain}
+          refused={delivery['refuse_choices'] ?? []}
+          onChange={(refused) => put({ refuse_choices: refused })}
+        />
       </div>
     </>
+  )
+}
+
+const choices = [
+  ['pause', t('editor.recipients_may_pause')],
+  ['collect', t('editor.recipients_may_collect')],
+  ['link', t('editor.recipients_may_get_links')],
+] as const
+type Choice = (typeof choices)[number][0]
+
+/** What recipients may choose by the link in each message; the document names what they may not. */
+function ReaderChoices({
+  plain,
+  refused,
+  onChange,
+}: {
+  plain: boolean
+  refused: Choice[]
+  onChange: (refused: Choice[]) => void
+}) {
+  return (
+    <fieldset className="mt-2">
+      <legend>{t('editor.recipients_may')}</legend>
+      {choices.map(([choice, label]) => (
+        <Form.Check
+          key={choice}
+          id={`may-${choice}`}
+          type="checkbox"
+          label={label}
+          checked={!refused.includes(choice)}
+          onChange={(event) =>
+            onChange(
+              event.target.checked
+                ? refused.filter((each) => each !== choice)
+                : choices.map(([each]) => each).filter((each) => each === choice || refused.includes(each)),
+            )
+          }
+        />
+      ))}
+      {!plain && <p className="small quiet mb-0">{t('editor.recipients_may_help')}</p>}
+    </fieldset>
   )
 }

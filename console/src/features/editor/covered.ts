@@ -19,6 +19,7 @@ export const covered = {
     'attach',
     'variants',
     'allow_unsubscribe',
+    'refuse_choices',
     'send_when_quiet',
   ],
   rule: [

@@ -109,7 +109,13 @@ function OneMessage({ page }: { page: Page }) {
                     <RecipientTag recipient={recipient} />
                   </td>
                   <td className="num">{recipient.tries}</td>
-                  <td>{recipient.detail ?? ''}</td>
+                  <td>
+                    {recipient.detail ?? ''}
+                    {recipient.collectedIn && (
+                      <Link to={`/outbox/${recipient.collectedIn}`}>{t('outbox.sent_with_a_collection')}</Link>
+                    )}
+                    {recipient.state === 'WAITING' && t('outbox.kept_for_a_collection')}
+                  </td>
                   <td>{recipient.nextTry ? timeWords(recipient.nextTry) : ''}</td>
                 </tr>
               ))}

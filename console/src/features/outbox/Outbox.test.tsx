@@ -25,6 +25,7 @@ const summary: MessageSummary = {
       nextTry: null,
       detail: '250 2.0.0 queued as T1',
       settledAt: null,
+      collectedIn: null,
     },
     {
       address: 'siv.tangen@skerryline.example',
@@ -33,6 +34,7 @@ const summary: MessageSummary = {
       nextTry: '2026-11-24T05:40:00Z',
       detail: '450 mailbox busy',
       settledAt: null,
+      collectedIn: null,
     },
   ],
 }

@@ -56,7 +56,19 @@ export function OutboxPage() {
           onChange={(event) => seek('state', event.target.value)}
         >
           <option value="">{t('shared.all')}</option>
-          {(['QUEUED', 'SENT', 'UNSURE', 'UNCONFIRMED', 'REJECTED', 'EXPIRED', 'CANCELLED'] as const).map((each) => (
+          {(
+            [
+              'QUEUED',
+              'SENT',
+              'UNSURE',
+              'UNCONFIRMED',
+              'REJECTED',
+              'EXPIRED',
+              'CANCELLED',
+              'WAITING',
+              'COLLECTED',
+            ] as const
+          ).map((each) => (
             <option key={each} value={each}>
               {stateWords(each)}
             </option>

@@ -10,6 +10,8 @@ const looks: Record<RecipientState, string> = {
   REJECTED: 'bad',
   EXPIRED: 'bad',
   CANCELLED: '',
+  WAITING: '',
+  COLLECTED: 'good',
 }
 
 export function RecipientTag({ recipient }: { recipient: Recipient }) {

@@ -6,6 +6,7 @@ import { Scroll } from '../../shared/Scroll'
 import { useTitle } from '../../shared/title'
 import { numberWords, stateWords, timeWords } from '../../shared/words'
 import { reader, type Reader } from './api'
+import { choiceWords } from './choice'
 import { rich, t } from '../../messages'
 
 export function RecipientPage() {
@@ -62,6 +63,7 @@ function One({ reader: who }: { reader: Reader }) {
                       ) : (
                         <Link to="/setup">{t('recipients.a_round_up', { title: each.title })}</Link>
                       )}
+                      {each.choice && <div className="small">{choiceWords(each.choice)}</div>}
                       {each.unsubscribedAt && (
                         <div className="small problem-text">
                           {t('recipients.unsubscribed', { unsubscribedAt: timeWords(each.unsubscribedAt) })}

@@ -17,7 +17,7 @@ import { activate, checkNow, pause, previewToMe, rule, type ReportOnActivation }
 import { ChecksPanel } from './ChecksPanel'
 import { ExceptionsTrend } from './ExceptionsTrend'
 import { MeasurementsPanel } from './MeasurementsPanel'
-import { UnsubscribedRecipients } from './UnsubscribedRecipients'
+import { RecipientChoices } from '../recipients/RecipientChoices'
 import { CopyRule } from './CopyRule'
 import { RuleMail } from './RuleMail'
 import { FindingsPanel } from './FindingsPanel'
@@ -192,7 +192,7 @@ function OneRule({ page }: { page: Page }) {
             })}
       </p>
       {!plain && <FindingsPanel name={name} />}
-      {may('look') && <UnsubscribedRecipients name={name} />}
+      {may('look') && <RecipientChoices of={{ kind: 'rules', name }} />}
       {!page.text.grouped && !plain && <ExceptionsTrend name={name} />}
       {page.text.grouped && <MeasurementsPanel name={name} thresholds={page.text.thresholds} />}
       <div className="two">

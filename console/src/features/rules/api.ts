@@ -78,17 +78,6 @@ export const explanationOf = (name: string, finding: string, copy: string | null
   })
 }
 
-export type UnsubscribedRecipient = Schemas['UnsubscribedRecipient']
-
-export const unsubscribedOf = (name: string) =>
-  queryOptions({
-    queryKey: ['rules', name, 'unsubscribed'],
-    queryFn: () => api.get<UnsubscribedRecipient[]>(`${path(name)}/unsubscribed`),
-  })
-
-export const resubscribe = (name: string, address: string) =>
-  api.delete<UnsubscribedRecipient[]>(`${path(name)}/unsubscribed/${encodeURIComponent(address)}`)
-
 export type MarkAsk = { finding: number; kind: HandlingKind; note: string; until: string | null; withdraw: boolean }
 
 export const addNote = (name: string, finding: number, note: string) =>

@@ -5,6 +5,7 @@ import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Loaded } from '../../shared/Loading'
 import { timeWords } from '../../shared/words'
 import { actOnRoundUp, roundUpNow, roundUps, type RoundUp } from './api'
+import { RecipientChoices } from '../recipients/RecipientChoices'
 import { rich, t } from '../../messages'
 
 /** One message with the updates of several rules, at its own times. */
@@ -95,6 +96,7 @@ function One({ roundUp }: { roundUp: RoundUp }) {
           ))}
         {act.isError && <span className="callout bad">{act.error.message}</span>}
       </div>
+      <RecipientChoices of={{ kind: 'round-ups', name }} />
       {shown && (
         <Loaded query={now} what={t('loading.preview')}>
           {({ subject }) =>

@@ -21,6 +21,7 @@ const mail = (state: RecipientState, tries: number): MessageSummary => ({
       nextTry: null,
       detail: '450 mailbox busy',
       settledAt: null,
+      collectedIn: null,
     },
   ],
 })

@@ -54,6 +54,7 @@ import dev.oddsentry.cli.mail.HoldMailCommand;
 import dev.oddsentry.cli.mail.LanguagesCommand;
 import dev.oddsentry.cli.mail.MessageCommand;
 import dev.oddsentry.cli.mail.OutboxCommand;
+import dev.oddsentry.cli.mail.ReaderChoicesCommand;
 import dev.oddsentry.cli.mail.RecipientsCommand;
 import dev.oddsentry.cli.mail.RoundUpCommand;
 import dev.oddsentry.cli.mail.RoundUpsCommand;
@@ -200,6 +201,7 @@ public final class Odd {
                         "recipients",
                         "send-open",
                         "unsubscribed",
+                        "reader-choices",
                         "blocked",
                         "languages",
                         "round-ups",
@@ -296,6 +298,7 @@ public final class Odd {
             case "recipients" -> new RecipientsCommand();
             case "send-open" -> new SendOpenCommand();
             case "unsubscribed" -> new UnsubscribedCommand();
+            case "reader-choices" -> new ReaderChoicesCommand();
             case "blocked" -> new BlockedCommand();
             case "languages" -> new LanguagesCommand();
             case "round-ups" -> new RoundUpsCommand();

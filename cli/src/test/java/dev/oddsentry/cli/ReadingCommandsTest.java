@@ -295,11 +295,28 @@ class ReadingCommandsTest extends AgainstAService {
                 .containsPattern("per.aune@skerryline.example +1 +0 .*blocked");
         answer("GET /api/recipients/per.aune%40skerryline.example", """
                 {"blocked": "Blocked since Tuesday.", "gets": [{"kind": "rule", "name": "late", "title": "Late sailings", "state": "ACTIVE",
-                    "how": ["to", "team Crew"], "messages": 4, "lastAt": null, "unsubscribedAt": null}]}
+                    "how": ["to", "team Crew"], "messages": 4, "lastAt": null, "unsubscribedAt": null,
+                    "choice": {"address": "per.aune@skerryline.example", "collect": "weekly", "filesByLink": true, "chosenAt": "2026-11-20T04:40:00Z"}}]}
                 """);
         var one = odd("recipients", "per.aune@skerryline.example");
         assertThat(one.err()).contains("Nothing is sent to this address. Blocked since Tuesday.");
-        assertThat(one.out()).containsPattern("rule late +Late sailings +active +to; team Crew +4");
+        assertThat(one.out())
+                .containsPattern(
+                        "rule late +Late sailings +active +to; team Crew +4 .*collected weekly; files as links");
+    }
+
+    @Test
+    void whatRecipientsChoseIsListedAndEnded() {
+        answer("GET /api/round-ups/week/reader-choices", """
+                [{"address": "per.aune@skerryline.example", "pausedUntil": "2026-12-09T06:00:00Z", "collect": "daily", "filesByLink": false,
+                  "nextCollection": "2026-12-09T06:00:00Z", "chosenAt": "2026-11-20T04:40:00Z"}]
+                """);
+        assertThat(odd("reader-choices", "week", "--round-up").out())
+                .containsPattern("per.aune@skerryline.example +paused until Wed 9 Dec")
+                .doesNotContain("daily");
+        answer("DELETE /api/rules/late/reader-choices/per.aune%40skerryline.example", "[]");
+        var ended = odd("reader-choices", "late", "--end", "per.aune@skerryline.example");
+        assertThat(ended.out() + ended.err()).contains("Recipients of late get each message as it is sent.");
     }
 
     @Test

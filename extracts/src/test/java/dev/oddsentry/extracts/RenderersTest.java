@@ -226,11 +226,12 @@ class RenderersTest {
                         "\n    http://odd/rules/late/findings/7?copy=a&b\n",
                         "View the open finding: http://odd/rules/late\n",
                         "Too large to attach; download it from the online report: all.csv. Too many rows for a PDF; attached as a workbook: all.xlsx.",
-                        "\nView this report online: http://odd/extracts/1\nUnsubscribe: http://odd/leave/1/x\n");
+                        "\nView this report online: http://odd/extracts/1\nChange what you get: http://odd/your-mail/1/x\nUnsubscribe: http://odd/leave/1/x\n");
         assertThat(HtmlMail.render(said))
                 .contains(
                         "<a href=\"http://odd/rules/late/findings/7?copy=a&amp;b\"",
-                        ">View this report online</a> · <a href=\"http://odd/leave/1/x\"");
+                        ">View this report online</a> · <a href=\"http://odd/your-mail/1/x\"",
+                        ">Change what you get</a> · <a href=\"http://odd/leave/1/x\"");
     }
 
     @Test

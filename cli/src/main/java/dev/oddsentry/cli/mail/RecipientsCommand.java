@@ -5,6 +5,7 @@ import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Listing;
 import dev.oddsentry.cli.output.Words;
+import dev.oddsentry.contract.RecipientEntry;
 import dev.oddsentry.contract.RecipientPage;
 import dev.oddsentry.contract.RecipientSummary;
 import java.util.List;
@@ -53,8 +54,8 @@ public final class RecipientsCommand extends ServiceCommand {
     }
 
     private static Listing gets(RecipientPage one) {
-        var table = new Listing(
-                "Sent by", "Title", "State", "Recipient field", "Messages in 30 days", "Last", "Unsubscribed");
+        var table =
+                new Listing("Sent by", "Title", "State", "Recipient field", "Messages in 30 days", "Last", "Chosen");
         for (var each : one.gets())
             table.add(
                     each.kind() + " " + each.name(),
@@ -63,7 +64,13 @@ public final class RecipientsCommand extends ServiceCommand {
                     String.join("; ", each.how()),
                     String.valueOf(each.messages()),
                     Words.time(each.lastAt()),
-                    Words.time(each.unsubscribedAt()));
+                    chosen(each));
         return table;
+    }
+
+    /** What the recipient chose by the link in a message. */
+    private static String chosen(RecipientEntry entry) {
+        if (entry.unsubscribedAt() != null) return "unsubscribed " + Words.time(entry.unsubscribedAt());
+        return entry.choice() == null ? "" : ReaderChoicesCommand.words(entry.choice());
     }
 }

@@ -23,9 +23,12 @@ import picocli.CommandLine.Parameters;
             "         odd unsubscribed late-sailings --resubscribe per.aune@skerryline.example"
         })
 public final class UnsubscribedCommand extends ServiceCommand {
-    @Parameters(paramLabel = "RULE", description = "Name of the rule.")
+    @Parameters(paramLabel = "NAME", description = "Name of the rule, or of the round-up.")
     @SuppressWarnings("NullAway.Init")
-    String rule;
+    String name;
+
+    @Option(names = "--round-up", description = "The name is that of a round-up.")
+    boolean ofRoundUp;
 
     @Option(names = "--resubscribe", paramLabel = "ADDRESS", description = "Resubscribe this address.")
     @Nullable
@@ -37,11 +40,11 @@ public final class UnsubscribedCommand extends ServiceCommand {
 
     @Override
     public Integer call() {
-        String path = "/api/rules/" + Api.part(rule) + "/unsubscribed";
+        String path = (ofRoundUp ? "/api/round-ups/" : "/api/rules/") + Api.part(name) + "/unsubscribed";
         List<UnsubscribedRecipient> leavers = mailAgain == null
                 ? api().list(path, UnsubscribedRecipient.class)
                 : api().deleteForList(path + "/" + Api.part(mailAgain), UnsubscribedRecipient.class);
-        output.print(out(), leavers, () -> table(leavers), "Nobody has unsubscribed from " + rule + ".");
+        output.print(out(), leavers, () -> table(leavers), "Nobody has unsubscribed from " + name + ".");
         return 0;
     }
 

@@ -11,7 +11,6 @@ import java.util.stream.Collectors;
 /** Several messages to one reader in one mail: what each said, in the order in which they came. */
 public final class CollectionMail {
     private static final String SAID = "<!-- said -->";
-    private static final String FOOT = "<!-- foot -->";
 
     private final Collection collection;
     private final Wording words;
@@ -66,16 +65,17 @@ public final class CollectionMail {
         return new CollectionMail(collection).html();
     }
 
-    /** The blocks of a mail's HTML, without its foot. */
+    /** What a mail's HTML says, without the frame around it. */
     public static String said(String html) {
         int from = html.indexOf(SAID);
-        if (from < 0) {
-            int body = html.indexOf('>', html.indexOf("<body")) + 1;
-            int end = html.lastIndexOf("</body>");
-            return html.substring(body, end < body ? html.length() : end);
-        }
-        int to = html.indexOf(FOOT, from);
-        return html.substring(from + SAID.length(), to < 0 ? html.lastIndexOf("</div></body>") : to);
+        if (from >= 0) return html.substring(from + SAID.length(), end(html, "</div></body>"));
+        int body = html.indexOf("<body");
+        return body < 0 ? html : html.substring(html.indexOf('>', body) + 1, end(html, "</body>"));
+    }
+
+    private static int end(String html, String mark) {
+        int end = html.lastIndexOf(mark);
+        return end < 0 ? html.length() : end;
     }
 
     private String subject() {
