@@ -101,6 +101,12 @@ public class OwnMail {
     private Entry entry(Current<RuleDefinition> of, String address, RecipientIndex.Index known, boolean logsIn) {
         var rule = of.definition();
         var options = rule.delivery().options();
+        var reasons = known.reasons(address, of.id());
+        var sent = known.sent(address, of.id());
+        // An escalation is for somebody to act on, and is sent at once.
+        boolean onlyEscalations = sent.messages() == 0
+                && !reasons.isEmpty()
+                && reasons.stream().allMatch(reason -> reason.field().equals("escalation"));
         // Files behind the link can be had by those who log in.
         boolean mayHaveLinks = logsIn && rule.delivery().attaches();
         return new Entry(
@@ -111,12 +117,12 @@ public class OwnMail {
                 rule.owner(),
                 rule.zone(),
                 rule.delivery().texts().language(),
-                known.reasons(address, of.id()),
-                known.sent(address, of.id()),
+                reasons,
+                sent,
                 blocked.hasLeft(of.id(), address),
                 options.allowUnsubscribe(),
                 options.readerChoices().stream()
-                        .filter(choice -> choice != ReaderChoice.LINK || mayHaveLinks)
+                        .filter(choice -> !onlyEscalations && (choice != ReaderChoice.LINK || mayHaveLinks))
                         .toList(),
                 choices.of(of.id(), address),
                 waiting(of.id(), address));

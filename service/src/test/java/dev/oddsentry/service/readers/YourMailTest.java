@@ -79,7 +79,10 @@ class YourMailTest {
         assertThat(page)
                 .contains("Everything that is sent to " + reader, "Late sailings of " + sailings.name)
                 .contains("Traffic reporting sends it to you as a named recipient.", "1 message in the last 30 days.")
-                .contains("Each message when it is ready", "All messages of a day together", "Nothing until")
+                .contains(
+                        "You get each message when it is ready.",
+                        "All messages of a day together",
+                        "Nothing for a while")
                 .doesNotContain("SK-1", other, "<script");
         assertThat(api.get("/api/rules/" + sailings.name + "/reader-choices")).isEmpty();
         assertThat(link(reader)).isNotEqualTo(link(other));
@@ -189,7 +192,9 @@ class YourMailTest {
         late("SK-1");
         mails.sent(reader, 1);
         String link = link(reader);
-        assertThat(page(link)).contains("All messages of a day").doesNotContain("Nothing until", "Files as links");
+        assertThat(page(link))
+                .contains("All messages of a day")
+                .doesNotContain("Nothing for a while", "Files as links");
         var refused = act(link, "act=choose&definition={id}&how=pause&until=2099-01-01");
         assertThat(refused.status()).isEqualTo(422);
         assertThat(refused.text()).contains("The sender does not allow this choice.");

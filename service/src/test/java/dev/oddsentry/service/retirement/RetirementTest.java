@@ -175,6 +175,8 @@ class RetirementTest {
                 """.formatted(roundUp, sailings.recipient, name);
         api.push(roundUpText);
         api.check(name);
+        RunningService.await(
+                "its message", () -> !service.mailTo(sailings.recipient).isEmpty());
         api.post("/api/round-ups/" + roundUp + "/send", "");
         var finding =
                 api.get("/api/findings?q=SK-1&rule=" + name).path("findings").path(0);
@@ -184,6 +186,9 @@ class RetirementTest {
         api.post("/api/holds", Map.of("rule", name, "reason", "a test"));
         var id = records.fetchOne("select id from definition where kind = 'RULE' and name = ?", name)
                 .get(0, UUID.class);
+        records.execute(
+                "insert into reader_choice (definition_id, address, paused_until, chosen_at) values (?, 'a@b', now(), now())",
+                id);
         assertThat(retire("rule", name, "gone").text()).contains("the rule " + after.name, "the round-up " + roundUp);
 
         retire("rule", after.name, "gone");

@@ -112,9 +112,9 @@ record YourMailPage(
         var chosen = entry.chosen().orElse(null);
         var time = chosen == null ? null : chosen.time();
         boolean paused = chosen != null && chosen.pausedUntil() != null;
-        boolean asked = outcome.question() != null
-                && outcome.about() != null
-                && outcome.about().definition().equals(entry.definition());
+        boolean isAbout =
+                outcome.about() != null && outcome.about().definition().equals(entry.definition());
+        boolean asked = isAbout && outcome.question() != null;
         boolean mayChoose = !entry.unsubscribed() && !entry.allowed().isEmpty();
         var all = new HashMap<String, Object>();
         all.put("n", n);
@@ -124,6 +124,7 @@ record YourMailPage(
         all.put("lately", count("lately", entry.sent().messages()));
         all.put("state", state(entry));
         all.put("choices", mayChoose);
+        all.put("isOpen", isAbout && outcome.wrong() != null && !asked);
         all.put("none", !entry.unsubscribed() && entry.allowed().isEmpty());
         all.put("isEach", !paused && time == null);
         all.put("isDaily", !paused && time != null && time.day() == null);
@@ -190,11 +191,11 @@ record YourMailPage(
         return count == 1 ? word(key + ".one") : word(key + ".many", count);
     }
 
-    /** How the recipient gets it now, where that is not the usual way; empty otherwise. */
+    /** How the recipient gets it now. */
     String state(OwnMail.Entry entry) {
         if (entry.unsubscribed()) return word("state.left");
         String waiting = count("waiting", entry.waiting());
-        String way = entry.chosen().map(chosen -> way(entry, chosen)).orElse("");
+        String way = entry.chosen().map(chosen -> way(entry, chosen)).orElseGet(() -> word("state.each"));
         return (way + " " + waiting).strip();
     }
 
@@ -203,7 +204,7 @@ record YourMailPage(
             return word(
                     "state.paused",
                     date(chosen.pausedUntil().atZone(entry.zone()).toLocalDate()));
-        if (chosen.time() == null) return "";
+        if (chosen.time() == null) return word("state.each");
         var next = Objects.requireNonNull(chosen.nextCollection()).atZone(entry.zone());
         String key = chosen.time().day() == null ? "state.daily" : "state.weekly";
         return word(
