@@ -119,6 +119,7 @@ public class Removal {
         removeAudiences(AUDIENCE.ROUND_UP_ID.eq(id));
         delete(ROUND_UP, ROUND_UP.ID.eq(id));
         delete(UNSUBSCRIPTION, UNSUBSCRIPTION.DEFINITION_ID.eq(id));
+        delete(READER_CHOICE, READER_CHOICE.DEFINITION_ID.eq(id));
         delete(DELIVERY_NOTICE, DELIVERY_NOTICE.DEFINITION_ID.eq(id));
         delete(THRESHOLD_VALUE, THRESHOLD_VALUE.THRESHOLD_ID.eq(id));
         delete(QUERY_COLUMNS, QUERY_COLUMNS.DEFINITION_ID.eq(id));
