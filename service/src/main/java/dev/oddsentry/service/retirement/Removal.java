@@ -19,6 +19,7 @@ import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_FILE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.QUERY_COLUMNS;
+import static dev.oddsentry.service.db.generated.Tables.READER_CHOICE;
 import static dev.oddsentry.service.db.generated.Tables.RECIPIENT_TRY;
 import static dev.oddsentry.service.db.generated.Tables.REPORT;
 import static dev.oddsentry.service.db.generated.Tables.ROUND_UP;
