@@ -192,7 +192,7 @@ function Acts({ page: { message: summary } }: { page: Page }) {
     onSuccess: () => queries.invalidateQueries({ queryKey: ['outbox'] }),
   })
   const waits = summary.recipients.some(
-    ({ state, nextTry }) => nextTry !== null && (state === 'QUEUED' || state === 'UNSURE'),
+    ({ state, nextTry }) => state === 'WAITING' || (nextTry !== null && (state === 'QUEUED' || state === 'UNSURE')),
   )
   const everyone = summary.recipients.map(({ address }) => address).join(', ')
   const reports = summary.rule !== null && !summary.preview && !summary.repeat

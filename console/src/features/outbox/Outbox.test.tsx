@@ -14,6 +14,8 @@ const summary: MessageSummary = {
   preview: false,
   repeat: false,
   held: false,
+  collection: false,
+  question: false,
   subject: '2 critical: Late sailings',
   slot: '2026-11-24T04:40:00Z',
   createdAt: '2026-11-24T04:40:01Z',

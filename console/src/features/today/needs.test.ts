@@ -10,6 +10,8 @@ const mail = (state: RecipientState, tries: number): MessageSummary => ({
   preview: false,
   repeat: false,
   held: false,
+  collection: false,
+  question: false,
   subject: '2 critical',
   slot: '2026-11-24T04:40:00Z',
   createdAt: '2026-11-24T04:40:00Z',

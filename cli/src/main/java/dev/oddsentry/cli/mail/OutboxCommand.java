@@ -90,6 +90,8 @@ public final class OutboxCommand extends ServiceCommand {
 
     private static String madeBy(MessageSummary message) {
         if (message.roundUp() != null) return "round-up " + message.roundUp();
+        if (message.collection()) return "a recipient's collection";
+        if (message.question()) return "a recipient's question";
         return Words.or(message.rule(), "failure notice");
     }
 }

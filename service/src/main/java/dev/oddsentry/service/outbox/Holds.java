@@ -107,8 +107,11 @@ public class Holds {
         return MESSAGE_RECIPIENT
                 .MESSAGE_ID
                 .eq(MESSAGE.ID)
-                .and(MESSAGE_RECIPIENT.STATE.in(RecipientState.QUEUED, RecipientState.UNSURE))
-                .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull());
+                .and(MESSAGE_RECIPIENT
+                        .STATE
+                        .in(RecipientState.QUEUED, RecipientState.UNSURE)
+                        .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())
+                        .or(MESSAGE_RECIPIENT.STATE.eq(RecipientState.WAITING)));
     }
 
     /** @param rule null, as is the source, for all mail */
@@ -156,7 +159,8 @@ public class Holds {
                     .setNull(MESSAGE_RECIPIENT.NEXT_TRY)
                     .where(
                             MESSAGE_RECIPIENT.MESSAGE_ID.in(waiting),
-                            MESSAGE_RECIPIENT.STATE.in(RecipientState.QUEUED, RecipientState.UNSURE))
+                            MESSAGE_RECIPIENT.STATE.in(
+                                    RecipientState.QUEUED, RecipientState.UNSURE, RecipientState.WAITING))
                     .execute();
         waiting.forEach(message -> tasks.planAt(message, clock.instant()));
         audit.record(

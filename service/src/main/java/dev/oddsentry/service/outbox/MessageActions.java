@@ -49,8 +49,11 @@ public class MessageActions {
                 .setNull(MESSAGE_RECIPIENT.NEXT_TRY)
                 .where(
                         MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),
-                        MESSAGE_RECIPIENT.STATE.in(CAN_STOP),
-                        MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())
+                        MESSAGE_RECIPIENT
+                                .STATE
+                                .in(CAN_STOP)
+                                .and(MESSAGE_RECIPIENT.NEXT_TRY.isNotNull())
+                                .or(MESSAGE_RECIPIENT.STATE.eq(RecipientState.WAITING)))
                 .execute();
         if (stopped == 0) throw RefusedException.conflict("Nobody is queued for this message any longer.");
         audit.record(db, by.id(), AuditAct.CANCEL_MESSAGE, message.getSubject(), null);

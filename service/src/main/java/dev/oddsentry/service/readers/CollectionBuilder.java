@@ -17,6 +17,7 @@ import dev.oddsentry.service.mail.MessageParts;
 import dev.oddsentry.service.mail.NewMessage;
 import dev.oddsentry.service.mail.ReaderLinks;
 import dev.oddsentry.service.recipients.RecipientLanguages;
+import java.nio.charset.StandardCharsets;
 import java.time.Instant;
 import java.time.ZoneId;
 import java.util.ArrayList;
@@ -24,6 +25,7 @@ import java.util.HashSet;
 import java.util.List;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
+import org.springframework.web.util.HtmlUtils;
 
 /** Puts messages to one recipient together: as many in one mail as mail programs show and mail servers take. */
 @Component
@@ -134,16 +136,16 @@ class CollectionBuilder {
                 html = html.replace("\"cid:" + picture.name() + "\"", "\"cid:" + name + "\"");
                 pictures.add(new MessageParts.Picture(name, picture.bytes(), picture.mediaType()));
             }
-            items.add(new CollectionMail.Item(
-                    each.message().getSubject(),
-                    each.message().getSlot(),
-                    ReaderLinks.withoutLinks(each.said().text()),
-                    html));
+            String text = ReaderLinks.withoutLinks(each.said().text());
             for (var file : each.files()) {
                 var named = file;
                 for (int i = 2; !names.add(named.name()); i++) named = file.numbered(i);
                 files.add(named);
+                text = text.replace(file.name(), named.name());
+                html = html.replace(escaped(file.name()), escaped(named.name()));
             }
+            items.add(new CollectionMail.Item(
+                    each.message().getSubject(), each.message().getSlot(), text, html));
         }
         var said = new CollectionMail.Collection(
                 languages.byAddress().getOrDefault(address, of.language()),
@@ -170,6 +172,10 @@ class CollectionBuilder {
         return new Built(
                 messages.collection(envelope, said, pictures, files),
                 part.stream().map(Opened::message).toList());
+    }
+
+    private static String escaped(String text) {
+        return HtmlUtils.htmlEscape(text, StandardCharsets.UTF_8.name());
     }
 
     /** Case may matter to its server. */

@@ -194,15 +194,25 @@ public class DueCollections {
                         .owner();
     }
 
+    /** A message that is held waits on, also for one who wants each message again. */
+    private boolean keepsSome(ReaderChoiceRecord choice) {
+        return db.fetchExists(
+                MESSAGE_RECIPIENT.join(MESSAGE).on(MESSAGE.ID.eq(MESSAGE_RECIPIENT.MESSAGE_ID)),
+                OwnMail.waitFor(choice.getAddress()).and(OwnMail.isOf(choice.getDefinitionId())));
+    }
+
     /** A pause is over, and a collection has its next time; a choice of nothing is none. */
     private void moveOn(ReaderChoiceRecord choice, Instant now) {
         choice.setPausedUntil(null);
         var time = ReaderChoices.time(choice);
-        if (time == null && !choice.getFilesByLink()) {
+        if (time != null) choice.setNextCollection(time.after(now, zone(choice.getDefinitionId())));
+        else if (keepsSome(choice))
+            choice.setNextCollection(now.plus(settings.incidents().lookEvery()));
+        else if (choice.getFilesByLink()) choice.setNextCollection(null);
+        else {
             choice.delete();
             return;
         }
-        choice.setNextCollection(time == null ? null : time.after(now, zone(choice.getDefinitionId())));
         choice.update();
     }
 

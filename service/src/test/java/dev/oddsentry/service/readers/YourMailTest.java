@@ -114,11 +114,14 @@ class YourMailTest {
         mails.sent(other, 3);
         mails.sent(reader, 1);
         assertThat(page(link)).contains("2 messages are kept for you.");
-        var recipients = api.get("/api/outbox?rule=" + sailings.name)
-                .path("messages")
-                .path(0)
-                .path("recipients");
-        assertThat(recipients.toString()).contains("WAITING", "SENT");
+        RunningService.await("one has it and one waits", () -> {
+            var recipients = api.get("/api/outbox?rule=" + sailings.name)
+                    .path("messages")
+                    .path(0)
+                    .path("recipients")
+                    .toString();
+            return recipients.contains("WAITING") && recipients.contains("SENT");
+        });
 
         itsTime();
         mails.sent(reader, 2);
@@ -126,7 +129,8 @@ class YourMailTest {
         assertThat(mails.lastText(reader))
                 .containsSubsequence("SK-2", "SK-3")
                 .doesNotContain("SK-1")
-                .contains("These messages were kept for you");
+                .contains("These messages were kept for you")
+                .containsPattern("attached: " + sailings.name + "-[0-9-]+-2\\.csv");
         var after = api.get("/api/outbox?rule=" + sailings.name)
                 .path("messages")
                 .path(0)
@@ -137,6 +141,11 @@ class YourMailTest {
                 .filter(each -> each.length() == 36)
                 .findFirst()
                 .orElseThrow();
+        assertThat(api.get("/api/outbox/" + collection)
+                        .path("message")
+                        .path("collection")
+                        .asBoolean())
+                .isTrue();
         assertThat(api.get("/api/outbox/" + collection).path("files").size())
                 .as("each message's file")
                 .isEqualTo(2);
@@ -241,6 +250,86 @@ class YourMailTest {
                 () -> api.get("/api/outbox?rule=" + sailings.name).toString().contains("The recipient unsubscribed."));
         assertThat(act(link, "act=return&definition={id}").text()).contains("You are subscribed to");
         mails.sent(reader, 1);
+    }
+
+    @Test
+    void whatWaitsIsHeldCancelledAndThrownAwayLikeOtherMail() {
+        active("to: [" + reader + "]");
+        late("SK-1");
+        mails.sent(reader, 1);
+        String link = link(reader);
+        act(link, "act=choose&definition={id}&how=daily&hour=23");
+        late("SK-2");
+        String cancelled = api.get("/api/outbox?rule=" + sailings.name)
+                .path("messages")
+                .path(0)
+                .path("id")
+                .asString();
+        assertThat(api.post("/api/outbox/" + cancelled + "/cancel", "")
+                        .path("count")
+                        .asInt())
+                .isEqualTo(1);
+        late("SK-3");
+        api.post("/api/holds", Map.of("rule", sailings.name, "reason", "a test"));
+        act(link, "act=choose&definition={id}&how=each");
+        late("SK-4");
+        var hold = api.get("/api/holds")
+                .valueStream()
+                .filter(each -> each.path("rule").asString().equals(sailings.name))
+                .findFirst()
+                .orElseThrow();
+        assertThat(hold.path("messages").asInt()).isEqualTo(2);
+        api.post("/api/holds/" + hold.path("id").asLong() + "/end", "");
+        mails.sent(reader, 3);
+        assertThat(mails.subjects(reader)).contains("Collected so far: 1 message");
+        act(link, "act=choose&definition={id}&how=daily&hour=23");
+        api.post("/api/holds", Map.of("rule", sailings.name, "reason", "a test"));
+        late("SK-5");
+        long second = api.get("/api/holds")
+                .valueStream()
+                .filter(each -> each.path("rule").asString().equals(sailings.name))
+                .findFirst()
+                .orElseThrow()
+                .path("id")
+                .asLong();
+        assertThat(api.post("/api/holds/" + second + "/end?discard=true", "")
+                        .path("messages")
+                        .asInt())
+                .isEqualTo(1);
+        act(link, "act=choose&definition={id}&how=each");
+        late("SK-6");
+        mails.sent(reader, 4);
+        assertThat(mails.lastText(reader)).contains("SK-6");
+    }
+
+    @Test
+    void aCollectionThatNobodyGetsLeavesItsMessagesUnreported() {
+        String gone = "no-such-" + reader;
+        active("to: [" + gone + "]");
+        late("SK-1");
+        RunningService.await(
+                "it was handed over",
+                () -> api.get("/api/outbox?rule=" + sailings.name).toString().contains("SENT"));
+        String link = link(gone);
+        act(link, "act=choose&definition={id}&how=daily&hour=23");
+        late("SK-2");
+        service.changeRecords("insert into blocked_address (address, response, message_id, since) select '" + gone
+                + "', '550 no such user', id, now() from message where rule_id = (select id from definition where kind = 'RULE' and name = '"
+                + sailings.name + "') limit 1");
+        service.changeRecords("update reader_choice set next_collection = now() where address = '" + gone + "'");
+        RunningService.await(
+                "the message in it was rejected",
+                () -> api.get("/api/outbox?rule=" + sailings.name)
+                        .path("messages")
+                        .path(0)
+                        .path("recipients")
+                        .toString()
+                        .contains("REJECTED"));
+        service.changeRecords("update blocked_address set ended_at = now() where address = '" + gone + "'");
+        act(link, "act=choose&definition={id}&how=each");
+        api.check(sailings.name);
+        mails.sent(gone, 2);
+        assertThat(mails.lastText(gone)).contains("SK-2");
     }
 
     @Test
