@@ -97,11 +97,10 @@ class MessageComposer {
         Instant next = schedules.of(rule).nextAfter(context.moment().slot()).orElse(null);
         String findings = settings.baseUrl() + "/rules/" + rule.name();
         int mostRows = layout.rowsInMail() == null ? Announcement.MOST_ROWS : layout.rowsInMail();
-        // A preview is to the person who asked for it.
-        var choices = context.scope() == null || draft.alone()
-                ? null
-                : delivery.options().readerChoices();
-        boolean allowUnsubscribe = delivery.options().allowUnsubscribe() && context.scope() != null;
+        // A preview is to the person who asked for it, and a test installation sends to nobody else.
+        boolean toReaders = context.scope() != null && settings.mail().testAddress() == null;
+        var choices = toReaders && !draft.alone() ? delivery.options().readerChoices() : null;
+        boolean allowUnsubscribe = delivery.options().allowUnsubscribe() && toReaders;
         var said = new Announcement(
                 title(context, draft),
                 context.copy() == null ? null : context.copy().greeting(),

@@ -145,7 +145,8 @@ public class RoundUpUpdates {
     private RoundUp.Links links(Asked asked) {
         String day = settings.baseUrl() + "/today";
         var message = asked.message();
-        if (message == null) return new RoundUp.Links(day, null, null);
+        // A test installation sends to nobody else.
+        if (message == null || settings.mail().testAddress() != null) return new RoundUp.Links(day, null, null);
         boolean mayLeave = asked.roundUp().definition().readers().allowUnsubscribe();
         return new RoundUp.Links(
                 day,

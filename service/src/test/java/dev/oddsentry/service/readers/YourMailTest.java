@@ -303,6 +303,49 @@ class YourMailTest {
     }
 
     @Test
+    void aRoundUpIsCollectedPausedAndLeftToo() {
+        String lead = "lead-" + reader;
+        String roundUp = "/api/round-ups/" + sailings.name;
+        sailings.active();
+        api.push("""
+                kind: round-up
+                name: %s
+                owner: Traffic reporting
+                rules: [%s]
+                to: [%s]
+                allow_unsubscribe: true
+                schedule: { start: 2026-01-01T08:00, recur: FREQ=YEARLY }
+                """.formatted(sailings.name, sailings.name, lead));
+        late("SK-1");
+        api.post(roundUp + "/send", "");
+        mails.sent(lead, 1);
+        String link = link(lead);
+        assertThat(mails.lastText(lead)).containsPattern("Unsubscribe: \\S+/leave/");
+        assertThat(page(link)).contains("1 message in the last 30 days.").doesNotContain("Files as links");
+        act(link, "act=choose&definition={id}&how=weekly&day=7&hour=0");
+        assertThat(api.get(roundUp + "/reader-choices")
+                        .path(0)
+                        .path("collectDay")
+                        .asString())
+                .isEqualTo("sunday");
+        late("SK-2");
+        api.post(roundUp + "/send", "");
+        service.changeRecords("update reader_choice set next_collection = now() where address = '" + lead + "'");
+        mails.sent(lead, 2);
+        assertThat(mails.subjects(lead).getLast()).isEqualTo("Weekly collection: 1 message");
+        assertThat(mails.lastText(lead)).contains("SK-2").doesNotContain("/leave/");
+        act(link, "act=leave&definition={id}");
+        assertThat(api.get(roundUp + "/unsubscribed").path(0).path("address").asString())
+                .isEqualTo(lead);
+        api.delete(roundUp + "/unsubscribed/" + lead);
+        late("SK-3");
+        api.delete(roundUp + "/reader-choices/" + lead);
+        api.post(roundUp + "/send", "");
+        mails.sent(lead, 3);
+        assertThat(mails.lastText(lead)).contains("SK-3");
+    }
+
+    @Test
     void aCollectionThatNobodyGetsLeavesItsMessagesUnreported() {
         String gone = "no-such-" + reader;
         active("to: [" + gone + "]");
