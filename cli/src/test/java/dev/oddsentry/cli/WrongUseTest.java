@@ -70,7 +70,7 @@ class WrongUseTest {
     void helpOfAGroupDescribesItsCommands() {
         assertThat(odd("help mail")).isZero();
         assertThat(out.toString().lines()).hasSizeLessThanOrEqualTo(24).first().isEqualTo("Manage mail");
-        assertThat(out.toString()).contains("  outbox        List messages and their delivery state.");
+        assertThat(out.toString()).contains("  outbox          List messages and their delivery state.");
     }
 
     @Test
