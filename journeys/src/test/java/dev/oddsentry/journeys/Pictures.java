@@ -95,9 +95,18 @@ final class Pictures {
         save("mailbox");
         page.getByText("Late sailings without a reason").first().click();
         save("mail");
+        String own = page.frames().stream()
+                .map(frame -> frame.locator("a[href*='/your-mail/']"))
+                .filter(links -> links.count() > 0)
+                .map(links -> links.first().getAttribute("href"))
+                .findFirst()
+                .orElseThrow();
         page.setViewportSize(PHONE, 740);
         save("mail-phone");
         page.setViewportSize(1280, 800);
+        page.navigate(own);
+        page.getByText("Change how you get it").first().click();
+        save("your-mail");
     }
 
     /** What the commands print, in a page of its own. */
