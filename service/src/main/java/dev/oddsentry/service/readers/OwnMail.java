@@ -29,7 +29,7 @@ import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 
-/** All that one address is mailed, whoever may see the rules: a recipient learns what they get, and why. */
+/** All that one address is mailed, and why. A recipient learns it of rules that they do not see in the console, too. */
 @Component
 public class OwnMail {
     private final DefinitionStore definitions;
