@@ -113,7 +113,9 @@ public class MessageBuilder {
                         new NewMessage.Ways(
                                 wanted.ways().late(), false, null, wanted.ways().kept()),
                         wanted.sender());
-        String subject = tries == null ? subjectWanted : "[Test] " + subjectWanted;
+        // A header is one line, whatever a title says.
+        String oneLine = subjectWanted.replaceAll("\\p{Cntrl}+", " ");
+        String subject = tries == null ? oneLine : "[Test] " + oneLine;
         String domain = settings.mail().from().substring(settings.mail().from().indexOf('@') + 1);
         String messageId = "<" + envelope.id() + "@" + domain + ">";
         var recipients = envelope.recipients();

@@ -166,8 +166,7 @@ public class ReaderChoices {
     /** The owner has the recipient mailed as everybody else again. @return false where there was no choice */
     @Transactional
     public boolean end(Person by, UUID definition, String name, String address) {
-        audit.record(db, by.id(), AuditAct.END_READER_CHOICE, name, address);
-        return db.update(READER_CHOICE)
+        boolean ended = db.update(READER_CHOICE)
                         .setNull(READER_CHOICE.PAUSED_UNTIL)
                         .setNull(READER_CHOICE.COLLECT)
                         .setNull(READER_CHOICE.COLLECT_DAY)
@@ -177,6 +176,8 @@ public class ReaderChoices {
                         .where(READER_CHOICE.DEFINITION_ID.eq(definition), READER_CHOICE.ADDRESS.eq(small(address)))
                         .execute()
                 == 1;
+        if (ended) audit.record(db, by.id(), AuditAct.END_READER_CHOICE, name, address);
+        return ended;
     }
 
     private static String small(String address) {
