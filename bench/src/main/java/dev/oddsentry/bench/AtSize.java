@@ -46,7 +46,7 @@ public final class AtSize {
                     query: sailings
                     exceptions: delay_min > 15 and reason is null
                     memory: { key: [id], watch: [delay_min], report: [new], first_check: treat_as_known, max_cleared: 100 % }
-                    delivery: { to: [ines.holm@skerryline.example], attach csv: false }
+                    delivery: { to: [ines.holm@skerryline.example], attach: [] }
                     """);
             api.post("/api/rules/late/activate", "");
             lab.psqlCopy(SQL);

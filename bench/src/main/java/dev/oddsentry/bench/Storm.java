@@ -115,7 +115,7 @@ public final class Storm {
                 memory: { key: [id], report: [new, worsened], absence: clears }
                 severity: [ { critical: delay_min >= %d }, warning ]
                 schedule: { start: 2026-01-01T00:00:%02d, recur: FREQ=SECONDLY;INTERVAL=%d }
-                delivery: { to: [rule-%d@skerryline.example], subject: "%s", max_per_hour: 1000, attach csv: false }
+                delivery: { to: [rule-%d@skerryline.example], subject: "%s", max_per_hour: 1000, attach: [] }
                 """.formatted(rule, rule, critical, rule % 20, 10 + rule % 20, rule, subject);
     }
 
