@@ -5,6 +5,7 @@ import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.sources.SecretBox;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
+import java.time.Duration;
 import java.util.Collection;
 import java.util.Locale;
 import java.util.Optional;
@@ -17,6 +18,9 @@ import org.springframework.stereotype.Component;
  */
 @Component
 public class ReaderLinks {
+    /** From when the message was queued. */
+    public static final Duration WORK_FOR = Duration.ofDays(90);
+
     private static final String NOBODYS = "reader";
     private static final Pattern STORED = Pattern.compile("/(leave|your-mail)/[0-9a-f-]{36}/" + NOBODYS);
     private static final Pattern LINE = Pattern.compile("(?m)^.*" + STORED.pattern() + "\\R?");

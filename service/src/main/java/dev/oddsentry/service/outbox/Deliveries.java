@@ -204,15 +204,16 @@ class Deliveries {
     /** A node that stood still in its hand-over comes back with an answer after another has given up. */
     private void confirm(MessageId messageId, Map<String, Reply> replies) {
         replies.forEach((address, reply) -> {
-            if (reply instanceof Reply.Taken)
-                db.update(MESSAGE_RECIPIENT)
-                        .set(MESSAGE_RECIPIENT.STATE, RecipientState.SENT)
-                        .set(MESSAGE_RECIPIENT.RESPONSE, reply.words())
-                        .where(
-                                MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId),
-                                MESSAGE_RECIPIENT.ADDRESS.eq(address),
-                                MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED))
-                        .execute();
+            if (!(reply instanceof Reply.Taken)) return;
+            int confirmed = db.update(MESSAGE_RECIPIENT)
+                    .set(MESSAGE_RECIPIENT.STATE, RecipientState.SENT)
+                    .set(MESSAGE_RECIPIENT.RESPONSE, reply.words())
+                    .where(
+                            MESSAGE_RECIPIENT.MESSAGE_ID.eq(messageId),
+                            MESSAGE_RECIPIENT.ADDRESS.eq(address),
+                            MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED))
+                    .execute();
+            if (confirmed > 0) settled.confirmed(messageId);
         });
     }
 

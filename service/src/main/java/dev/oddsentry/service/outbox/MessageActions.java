@@ -14,6 +14,7 @@ import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.util.List;
 import java.util.Set;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
@@ -111,11 +112,17 @@ public class MessageActions {
         return settled;
     }
 
+    /** With a collection, the messages in it are settled, too. @return how many recipients of the message itself */
     private int settle(MessageId id) {
+        settle(MESSAGE_RECIPIENT.COLLECTED_IN.eq(id));
+        return settle(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id));
+    }
+
+    private int settle(Condition which) {
         return db.update(MESSAGE_RECIPIENT)
                 .set(MESSAGE_RECIPIENT.SETTLED_AT, clock.instant())
                 .where(
-                        MESSAGE_RECIPIENT.MESSAGE_ID.eq(id),
+                        which,
                         MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED),
                         MESSAGE_RECIPIENT.SETTLED_AT.isNull())
                 .execute();

@@ -34,6 +34,16 @@ class SettledMessages {
         undelivered(message).forEach(this::settle);
     }
 
+    /** A message that was unconfirmed has arrived; where it is a collection, so have the messages in it. */
+    void confirmed(MessageId message) {
+        db.update(MESSAGE_RECIPIENT)
+                .set(MESSAGE_RECIPIENT.STATE, RecipientState.COLLECTED)
+                .where(
+                        MESSAGE_RECIPIENT.COLLECTED_IN.eq(message),
+                        MESSAGE_RECIPIENT.STATE.eq(RecipientState.UNCONFIRMED))
+                .execute();
+    }
+
     private void settle(MessageId message) {
         notices.afterwards(message);
         reversal.ifNobodyGotIt(message);

@@ -3,7 +3,10 @@ package dev.oddsentry.service.readers;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE;
 import static dev.oddsentry.service.db.generated.Tables.MESSAGE_RECIPIENT;
 import static dev.oddsentry.service.db.generated.Tables.READER_CHOICE;
+import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.field;
 import static org.jooq.impl.DSL.not;
+import static org.jooq.impl.DSL.or;
 
 import com.github.kagkarlsson.scheduler.task.helper.RecurringTask;
 import com.github.kagkarlsson.scheduler.task.helper.Tasks;
@@ -15,6 +18,7 @@ import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.db.generated.tables.records.ReaderChoiceRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
+import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.outbox.Holds;
 import dev.oddsentry.service.outbox.MessageCause;
 import dev.oddsentry.service.outbox.Outbox;
@@ -30,6 +34,7 @@ import java.util.List;
 import java.util.Map;
 import java.util.UUID;
 import org.jooq.DSLContext;
+import org.jooq.OrderField;
 import org.slf4j.Logger;
 import org.slf4j.LoggerFactory;
 import org.springframework.stereotype.Component;
@@ -42,8 +47,12 @@ import org.springframework.transaction.support.TransactionTemplate;
 @Component
 public class DueCollections {
     private static final Logger LOG = LoggerFactory.getLogger(DueCollections.class);
-    /** So that a transaction does not hold all that came in a long pause; the others follow at once. */
+    /** So that a node never holds all that came in a long pause; the others follow at once, in a mail of their own. */
     private static final int AT_ONCE = 100;
+
+    private static final long MOST_BYTES = 16L * 1024 * 1024;
+
+    private static final List<OrderField<?>> IN_ORDER = List.of(MESSAGE.SLOT, MESSAGE.CREATED_AT, MESSAGE.ID);
 
     private final DSLContext db;
     private final TransactionTemplate transactions;
@@ -86,8 +95,8 @@ public class DueCollections {
                 .fetch(READER_CHOICE.ADDRESS);
         for (String address : due) {
             try {
-                while (Boolean.TRUE.equals(transactions.execute(_ -> send(address))))
-                    LOG.debug("more for one recipient");
+                boolean more = true;
+                while (more) more = Boolean.TRUE.equals(transactions.execute(_ -> send(address)));
             } catch (RuntimeException failed) {
                 // One recipient's collection does not stop those of others; it is tried again.
                 LOG.warn("a collection of messages could not be queued", failed);
@@ -110,8 +119,9 @@ public class DueCollections {
         for (var group : byReason.entrySet()) {
             cancelOfLeavers(address, group.getValue());
             var waiting = waiting(address, group.getValue());
-            if (!waiting.isEmpty()) queue(address, group.getKey(), waiting, now);
-            if (waiting.size() == AT_ONCE) more = true;
+            var some = fitting(waiting);
+            if (!some.isEmpty()) queue(address, group.getKey(), messages(some), now);
+            if (some.size() < waiting.size() || waiting.size() == AT_ONCE) more = true;
             else group.getValue().forEach(each -> moveOn(each, now));
         }
         return more;
@@ -139,23 +149,41 @@ public class DueCollections {
         }
     }
 
-    /** In the order of their slots. */
-    private List<MessageRecord> waiting(String address, List<ReaderChoiceRecord> of) {
-        var ids = of.stream().map(ReaderChoiceRecord::getDefinitionId).toList();
-        return db.select(MESSAGE.fields())
+    private record Waiting(MessageId id, long bytes) {}
+
+    private List<Waiting> waiting(String address, List<ReaderChoiceRecord> of) {
+        return db.select(MESSAGE.ID, field("octet_length({0})", Long.class, MESSAGE.MIME))
                 .from(MESSAGE)
                 .join(MESSAGE_RECIPIENT)
                 .on(MESSAGE_RECIPIENT.MESSAGE_ID.eq(MESSAGE.ID))
                 .where(
                         OwnMail.waitFor(address),
-                        ids.stream()
-                                .map(OwnMail::isOf)
-                                .reduce((one, other) -> one.or(other))
-                                .orElseThrow(),
+                        or(of.stream()
+                                .map(each -> OwnMail.isOf(each.getDefinitionId()))
+                                .toList()),
                         not(Holds.isHeld()))
-                .orderBy(MESSAGE.SLOT, MESSAGE.CREATED_AT, MESSAGE.ID)
+                .orderBy(IN_ORDER)
                 .limit(AT_ONCE)
-                .fetchInto(MESSAGE);
+                .fetch(mapping(Waiting::new));
+    }
+
+    /** As many of the first as go together; one at least, however large. */
+    private static List<MessageId> fitting(List<Waiting> waiting) {
+        var fitting = new ArrayList<MessageId>();
+        long bytes = 0;
+        for (var each : waiting) {
+            bytes += each.bytes();
+            if (!fitting.isEmpty() && bytes > MOST_BYTES) break;
+            fitting.add(each.id());
+        }
+        return fitting;
+    }
+
+    private List<MessageRecord> messages(List<MessageId> ids) {
+        return db.selectFrom(MESSAGE)
+                .where(MESSAGE.ID.in(ids))
+                .orderBy(IN_ORDER)
+                .fetch();
     }
 
     private void queue(String address, CollectionMail.Reason reason, List<MessageRecord> messages, Instant now) {

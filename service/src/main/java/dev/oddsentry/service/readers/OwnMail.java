@@ -109,6 +109,9 @@ public class OwnMail {
                 && reasons.stream().allMatch(reason -> reason.field().equals("escalation"));
         // Files behind the link can be had by those who log in.
         boolean mayHaveLinks = logsIn && rule.delivery().attaches();
+        var allowed = options.readerChoices().stream()
+                .filter(choice -> !onlyEscalations && (choice != ReaderChoice.LINK || mayHaveLinks))
+                .toList();
         return new Entry(
                 of.id(),
                 false,
@@ -121,10 +124,8 @@ public class OwnMail {
                 sent,
                 blocked.hasLeft(of.id(), address),
                 options.allowUnsubscribe(),
-                options.readerChoices().stream()
-                        .filter(choice -> !onlyEscalations && (choice != ReaderChoice.LINK || mayHaveLinks))
-                        .toList(),
-                choices.of(of.id(), address),
+                allowed,
+                effective(of.id(), address, allowed),
                 waiting(of.id(), address));
     }
 
@@ -143,8 +144,15 @@ public class OwnMail {
                 blocked.hasLeft(of.id(), address),
                 roundUp.readers().allowUnsubscribe(),
                 roundUp.readers().choices(),
-                choices.of(of.id(), address),
+                effective(of.id(), address, roundUp.readers().choices()),
                 waiting(of.id(), address));
+    }
+
+    /** What was chosen before the owner took that choice away has no effect. */
+    private Optional<ReaderChoices.Chosen> effective(UUID definition, String address, List<ReaderChoice> allowed) {
+        return choices.of(definition, address)
+                .filter(chosen -> chosen.pausedUntil() == null || allowed.contains(ReaderChoice.PAUSE))
+                .filter(chosen -> chosen.time() == null || allowed.contains(ReaderChoice.COLLECT));
     }
 
     private int waiting(UUID definition, String address) {

@@ -71,10 +71,6 @@ public class ReaderChoices {
         return chosen(READER_CHOICE.DEFINITION_ID.eq(definition));
     }
 
-    public List<Chosen> of(String address) {
-        return chosen(READER_CHOICE.ADDRESS.eq(small(address)));
-    }
-
     public Optional<Chosen> of(UUID definition, String address) {
         return chosen(READER_CHOICE.DEFINITION_ID.eq(definition).and(READER_CHOICE.ADDRESS.eq(small(address)))).stream()
                 .findFirst();
@@ -107,19 +103,20 @@ public class ReaderChoices {
     }
 
     /**
-     * Those whose messages are kept back for a collection, in lower case. They cannot change it before the caller's transaction ends, so that nothing is
-     * kept back for a collection that has just been sent.
+     * Those whose messages are kept back for a collection, in lower case; who wants each message again has to get first what was kept. They cannot change it
+     * before the caller's transaction ends, so that nothing is kept back for a collection that has just been sent.
      *
      * @param allowed what the definition lets them choose
      */
     public Set<String> kept(UUID definition, Collection<ReaderChoice> allowed) {
         var paused = READER_CHOICE.PAUSED_UNTIL.isNotNull();
         var collected = READER_CHOICE.COLLECT.isNotNull();
+        var ending = READER_CHOICE.NEXT_COLLECTION.isNotNull().andNot(paused).andNot(collected);
         return db.select(READER_CHOICE.ADDRESS)
                 .from(READER_CHOICE)
                 .where(
                         READER_CHOICE.DEFINITION_ID.eq(definition),
-                        (allowed.contains(ReaderChoice.PAUSE) ? paused : falseCondition())
+                        ending.or(allowed.contains(ReaderChoice.PAUSE) ? paused : falseCondition())
                                 .or(allowed.contains(ReaderChoice.COLLECT) ? collected : falseCondition()))
                 .forShare()
                 .fetchSet(READER_CHOICE.ADDRESS);
@@ -145,13 +142,14 @@ public class ReaderChoices {
                 .forUpdate()
                 .fetchOptional()
                 .orElseGet(() -> db.newRecord(READER_CHOICE));
+        boolean keptSome = row.getNextCollection() != null;
         row.setDefinitionId(definition);
         row.setAddress(small(address));
         row.setPausedUntil(until);
         // A pause ends as it began: with the collections that were chosen before.
         if (until == null) set(row, time);
         row.setFilesByLink(filesByLink);
-        row.setNextCollection(until != null ? until : time == null ? now : time.after(now, zone));
+        row.setNextCollection(until != null ? until : time != null ? time.after(now, zone) : keptSome ? now : null);
         row.setChosenAt(now);
         row.store();
     }

@@ -10,7 +10,6 @@ import dev.oddsentry.service.ids.MessageId;
 import dev.oddsentry.service.mail.ReaderLinks;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import java.time.Clock;
-import java.time.Duration;
 import java.util.Optional;
 import java.util.UUID;
 import org.jooq.DSLContext;
@@ -27,8 +26,6 @@ import org.springframework.web.bind.annotation.RestController;
  */
 @RestController
 class UnsubscribeController {
-    private static final Duration WORKS_FOR = Duration.ofDays(90);
-
     private final DSLContext db;
     private final DefinitionStore definitions;
     private final ReaderLinks links;
@@ -77,12 +74,9 @@ class UnsubscribeController {
     }
 
     private ResponseEntity<String> answer(String message, String token, Answer answer) {
-        var reader = reader(message, token);
-        return ResponseEntity.status(reader.isPresent() ? HttpStatus.OK : HttpStatus.NOT_FOUND)
-                .header("Content-Security-Policy", UnsubscribePages.POLICY)
-                .header("Referrer-Policy", "no-referrer")
-                .header("Cache-Control", "no-store")
-                .body(reader.map(answer::to).orElseGet(UnsubscribePages::unknown));
+        return reader(message, token)
+                .map(reader -> UnsubscribePages.answer(HttpStatus.OK, answer.to(reader)))
+                .orElseGet(UnsubscribePages::unknown);
     }
 
     private Optional<Reader> reader(String message, String token) {
@@ -96,7 +90,7 @@ class UnsubscribeController {
                 .from(MESSAGE)
                 .where(MESSAGE.ID.eq(id), MESSAGE.ALLOW_UNSUBSCRIBE.isTrue())
                 .fetchOne();
-        if (row == null || row.value3().plus(WORKS_FOR).isBefore(clock.instant())) return Optional.empty();
+        if (row == null || row.value3().plus(ReaderLinks.WORK_FOR).isBefore(clock.instant())) return Optional.empty();
         var addresses = db.select(MESSAGE_RECIPIENT.ADDRESS)
                 .from(MESSAGE_RECIPIENT)
                 .where(MESSAGE_RECIPIENT.MESSAGE_ID.eq(id))

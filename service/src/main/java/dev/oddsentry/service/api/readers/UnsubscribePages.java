@@ -3,11 +3,13 @@ package dev.oddsentry.service.api.readers;
 import dev.oddsentry.core.extract.Language;
 import java.nio.charset.StandardCharsets;
 import java.util.ResourceBundle;
+import org.springframework.http.HttpStatus;
+import org.springframework.http.ResponseEntity;
 import org.springframework.web.util.HtmlUtils;
 
 /** What a reader sees who opens their link: plain pages without a script, in the language of the mail. */
 record UnsubscribePages(Language language, String title, String owner, String address, String token) {
-    static final String POLICY =
+    private static final String POLICY =
             "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'";
     private static final String STYLE = """
             body{margin:0;background:#faf8f4;color:#22303c;font:16px/1.5 -apple-system,'Segoe UI',Roboto,Helvetica,Arial,sans-serif}
@@ -52,12 +54,23 @@ record UnsubscribePages(Language language, String title, String owner, String ad
         return page(language.code(), word("back"), "<p>" + word("back.more") + "</p>");
     }
 
+    /** As a page that nobody keeps, and that says nothing of its address to others. */
+    static ResponseEntity<String> answer(HttpStatus status, String html) {
+        return ResponseEntity.status(status)
+                .header("Content-Security-Policy", POLICY)
+                .header("Referrer-Policy", "no-referrer")
+                .header("Cache-Control", "no-store")
+                .body(html);
+    }
+
     /** A visitor without a valid link learns nothing of what is there. */
-    static String unknown() {
-        return page(
-                "en",
-                "This link is invalid or has expired",
-                "<p>Each link is for one message and one recipient, and works for 90 days. Open it from the email you received, or ask the sender.</p>");
+    static ResponseEntity<String> unknown() {
+        return answer(
+                HttpStatus.NOT_FOUND,
+                page(
+                        "en",
+                        "This link is invalid or has expired",
+                        "<p>Each link is for one message and one recipient, and works for 90 days. Open it from the email you received, or ask the sender.</p>"));
     }
 
     /** @param to relative to the page, which may stand below another path */

@@ -18,7 +18,6 @@ import dev.oddsentry.service.recipients.RecipientLanguages;
 import java.time.Clock;
 import java.time.DateTimeException;
 import java.time.DayOfWeek;
-import java.time.Duration;
 import java.time.LocalDate;
 import java.time.LocalTime;
 import java.time.format.DateTimeParseException;
@@ -41,8 +40,6 @@ import org.springframework.web.bind.annotation.RestController;
  */
 @RestController
 class YourMailController {
-    private static final Duration WORKS_FOR = Duration.ofDays(90);
-
     private final DSLContext db;
     private final ReaderLinks links;
     private final OwnMail mail;
@@ -87,8 +84,9 @@ class YourMailController {
     @GetMapping(path = "/your-mail/{message}/{token}", produces = "text/html;charset=UTF-8")
     ResponseEntity<String> showYourMail(@PathVariable String message, @PathVariable String token) {
         return reader(message, token)
-                .map(reader -> answer(HttpStatus.OK, page(reader).html(Outcome.NONE)))
-                .orElseGet(YourMailController::unknown);
+                .map(reader ->
+                        UnsubscribePages.answer(HttpStatus.OK, page(reader).html(Outcome.NONE)))
+                .orElseGet(UnsubscribePages::unknown);
     }
 
     @PostMapping(path = "/your-mail/{message}/{token}", produces = "text/html;charset=UTF-8")
@@ -109,9 +107,9 @@ class YourMailController {
                 .map(reader -> {
                     var outcome = act.equals("language") ? setLanguage(reader, language) : act(reader, form);
                     var status = outcome.wrong() == null ? HttpStatus.OK : HttpStatus.UNPROCESSABLE_CONTENT;
-                    return answer(status, page(reader).html(outcome));
+                    return UnsubscribePages.answer(status, page(reader).html(outcome));
                 })
-                .orElseGet(YourMailController::unknown);
+                .orElseGet(UnsubscribePages::unknown);
     }
 
     private Outcome act(Reader reader, Form form) {
@@ -223,18 +221,6 @@ class YourMailController {
                 reader.address(), reader.token(), own, shown == null ? Language.EN : shown, clock.instant(), entries);
     }
 
-    private static ResponseEntity<String> answer(HttpStatus status, String html) {
-        return ResponseEntity.status(status)
-                .header("Content-Security-Policy", UnsubscribePages.POLICY)
-                .header("Referrer-Policy", "no-referrer")
-                .header("Cache-Control", "no-store")
-                .body(html);
-    }
-
-    private static ResponseEntity<String> unknown() {
-        return answer(HttpStatus.NOT_FOUND, UnsubscribePages.unknown());
-    }
-
     private Optional<Reader> reader(String message, String token) {
         MessageId id;
         try {
@@ -249,7 +235,7 @@ class YourMailController {
                 .where(
                         MESSAGE.ID.eq(id),
                         MESSAGE.READER_LINKS.isTrue(),
-                        MESSAGE.CREATED_AT.gt(clock.instant().minus(WORKS_FOR)))
+                        MESSAGE.CREATED_AT.gt(clock.instant().minus(ReaderLinks.WORK_FOR)))
                 .fetch(MESSAGE_RECIPIENT.ADDRESS);
         return links.reader(ReaderLinks.Purpose.YOUR_MAIL, id, token, addresses)
                 .map(address -> new Reader(id, address, token));

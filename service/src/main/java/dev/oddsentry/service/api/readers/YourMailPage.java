@@ -5,6 +5,7 @@ import com.samskivert.mustache.Template;
 import dev.oddsentry.core.definition.MailAddress;
 import dev.oddsentry.core.definition.ReaderChoice;
 import dev.oddsentry.core.extract.Language;
+import dev.oddsentry.service.mail.ReaderLinks;
 import dev.oddsentry.service.overview.RecipientIndex;
 import dev.oddsentry.service.readers.OwnMail;
 import dev.oddsentry.service.readers.OwnerQuestions;
@@ -43,9 +44,6 @@ record YourMailPage(
         Language shown,
         Instant now,
         List<OwnMail.Entry> entries) {
-    /** As long as a link works. */
-    static final int LONGEST_PAUSE_DAYS = 90;
-
     private static final String PLACE = "/dev/oddsentry/service/readers/your-mail";
     private static final Template TEMPLATE = template();
 
@@ -89,10 +87,7 @@ record YourMailPage(
     String html(Outcome outcome) {
         var all = new HashMap<String, Object>();
         var words = words();
-        var w = new HashMap<String, String>();
-        words.keySet().forEach(key -> w.put(key, words.getString(key)));
-        // The template reads a name with dots as a path.
-        w.forEach((key, text) -> all.put("w." + key, text));
+        words.keySet().forEach(key -> all.put("w." + key, words.getString(key)));
         all.put("lang", shown.code());
         all.put("intro", word("intro", address));
         all.put("to", token);
@@ -159,7 +154,7 @@ record YourMailPage(
     }
 
     LocalDate latest(OwnMail.Entry entry) {
-        return now.atZone(entry.zone()).toLocalDate().plusDays(LONGEST_PAUSE_DAYS);
+        return now.atZone(entry.zone()).toLocalDate().plusDays(ReaderLinks.WORK_FOR.toDays());
     }
 
     private String why(OwnMail.Entry entry) {
