@@ -14,6 +14,9 @@ import { t } from '../messages'
 const AccountPage = lazy(() =>
   import('../features/access/AccountPage').then(({ AccountPage: page }) => ({ default: page })),
 )
+const DevicePage = lazy(() =>
+  import('../features/access/DevicePage').then(({ DevicePage: page }) => ({ default: page })),
+)
 const PasswordPage = lazy(() =>
   import('../features/access/PasswordPage').then(({ PasswordPage: page }) => ({ default: page })),
 )
@@ -115,7 +118,9 @@ export function App() {
       <div inert={expired}>
         <Routes>
           <Route element={<Layout person={person} />}>
+            <Route path="/login" element={<Navigate to="/today" replace />} />
             <Route path="/account" element={<AccountPage />} />
+            <Route path="/device" element={<DevicePage />} />
             <Route path="/today" element={<TodayPage />} />
             <Route path="/queries" element={<QueriesPage />} />
             <Route path="/queries/new" element={<NewQueryPage />} />

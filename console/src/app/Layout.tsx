@@ -38,7 +38,10 @@ export function Layout({ person }: { person: Person }) {
   const [unfoldedAt, setUnfoldedAt] = useState<string | null>(null)
   const unfolded = unfoldedAt === pathname
   const client = useQueryClient()
-  const leave = useMutation({ mutationFn: logOut, onSuccess: () => client.resetQueries() })
+  const leave = useMutation({
+    mutationFn: logOut,
+    onSuccess: ({ continueAt }) => (continueAt ? location.assign(continueAt) : client.resetQueries()),
+  })
   return (
     <>
       <a className="skip" href="#content">

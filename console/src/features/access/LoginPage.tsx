@@ -1,26 +1,51 @@
 import { useState } from 'react'
 import { Alert, Button, Form } from 'react-bootstrap'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Mark } from '../../shared/Mark'
 import { useTitle } from '../../shared/title'
-import { requestPasswordLink, session } from './api'
+import { logInOptions, requestPasswordLink, session } from './api'
 import { LogInForm } from './LogInForm'
+import { SignOnLinks, SignOnRefusal } from './SignOn'
 import { t } from '../../messages'
 
 export function LoginPage() {
   useTitle(t('access.log_in'))
-  const client = useQueryClient()
+  const options = useQuery(logInOptions)
+  const providers = options.data?.providers ?? []
   return (
     <main className="login">
       <div className="brand mb-2">
         <Mark />
         {t('shared.odd_sentry')}
       </div>
-      <LogInForm onLoggedIn={(person) => client.setQueryData(session.queryKey, person)}>
-        <h1 className="mb-3">{t('access.log_in')}</h1>
-      </LogInForm>
-      <ForgottenPassword />
+      <SignOnRefusal />
+      {providers.length === 0 ? (
+        !options.isPending && <PasswordLogIn title={t('access.log_in')} />
+      ) : (
+        <>
+          <section className="sheet">
+            <h1 className="mb-3">{t('access.log_in')}</h1>
+            <SignOnLinks providers={providers} />
+          </section>
+          <details className="entry mt-3">
+            <summary>
+              {options.data?.passwords === false ? t('access.emergency_log_in') : t('access.log_in_with_password')}
+            </summary>
+            <PasswordLogIn />
+          </details>
+        </>
+      )}
+      {options.data?.passwords !== false && <ForgottenPassword />}
     </main>
+  )
+}
+
+function PasswordLogIn({ title }: { title?: string }) {
+  const client = useQueryClient()
+  return (
+    <LogInForm onLoggedIn={(person) => client.setQueryData(session.queryKey, person)}>
+      {title && <h1 className="mb-3">{title}</h1>}
+    </LogInForm>
   )
 }
 

@@ -22,7 +22,22 @@ export const session = queryOptions({
 export const logIn = (login: string, password: string) =>
   api.post<Person>('/api/session', { login, password } satisfies Schemas['LogInBody'])
 
-export const logOut = () => api.delete('/api/session')
+/** Ends the session; where to go on to, if an identity provider has one too. */
+export const logOut = () => api.delete<Schemas['LoggedOut']>('/api/session')
+
+export type LogInOptions = Schemas['LogInOptions']
+
+export const logInOptions = queryOptions({
+  queryKey: ['log-in-options'],
+  queryFn: () => api.get<LogInOptions>('/api/log-in-options'),
+  staleTime: 60_000,
+  retry: false,
+})
+
+const deviceAt = (code: string) => `/api/device-log-ins/${encodeURIComponent(code.trim())}`
+export const askingProgram = (code: string) => api.get<Schemas['AskingProgram']>(deviceAt(code))
+export const answerDevice = (code: string, allow: boolean) =>
+  api.post(`${deviceAt(code)}/answer`, { allow } satisfies Schemas['DeviceAnswerBody'])
 
 /** Says nothing of whether there is such a person. */
 export const requestPasswordLink = (login: string) =>

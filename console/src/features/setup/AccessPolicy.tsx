@@ -22,7 +22,7 @@ export function AccessPolicy({ canChange }: { canChange: boolean }) {
         label={t('setup.teams_decide')}
         checked={policy.data.teamsDecide}
         disabled={!canChange || save.isPending}
-        onChange={(event) => save.mutate(event.target.checked)}
+        onChange={(event) => save.mutate({ teamsDecide: event.target.checked })}
       />
       <p className="small quiet mb-0">{t('setup.teams_decide_help')}</p>
       <Refusal error={save.error} />

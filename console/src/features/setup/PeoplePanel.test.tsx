@@ -12,6 +12,7 @@ const user = (login: string, more: Partial<Somebody> = {}): Somebody => ({
   teams: [],
   active: true,
   invited: false,
+  providers: [],
   lastLogInAt: null,
   ...more,
 })

@@ -15,6 +15,7 @@ import { RoundUpsPanel } from './RoundUpsPanel'
 import { MailSetup } from './MailPanel'
 import { PeoplePanel } from './PeoplePanel'
 import { LayoutsPanel } from './LayoutsPanel'
+import { SignOnPanel } from './SignOnPanel'
 import { SourcesPanel } from './SourcesPanel'
 import { t } from '../../messages'
 
@@ -62,7 +63,10 @@ export function SetupPage() {
           right={[<LayoutsPanel key="layouts" />, <MailSetup key="servers" />, <LanguagesPanel key="languages" />]}
         />
       ) : part === 'people' ? (
-        <PeoplePanel />
+        <>
+          <PeoplePanel />
+          {oversees && <SignOnPanel />}
+        </>
       ) : part === 'archive' ? (
         <ArchivePanel />
       ) : part === 'audit' && oversees ? (

@@ -1,8 +1,9 @@
 import { useState } from 'react'
 import { Button, Form } from 'react-bootstrap'
 import { Link } from 'react-router'
-import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { Choice } from '../../shared/Choice'
+import { accessPolicy } from '../../shared/may'
 import { Refusal } from '../../shared/Refusal'
 import { rich, t } from '../../messages'
 import { addPerson, changePerson, invite, people, setActive, type Role, type Somebody } from './api'
@@ -100,6 +101,7 @@ export function UserForm({ user, teams, onClose }: { user: Somebody; teams: stri
   })
   const activity = useMutation({ mutationFn: (active: boolean) => setActive(login, active), onSuccess })
   const invitation = useMutation({ mutationFn: () => invite(login), onSuccess })
+  const passwords = useQuery(accessPolicy).data?.passwords !== false
   const id = `user-${login}`
   return (
     <Form
@@ -118,11 +120,14 @@ export function UserForm({ user, teams, onClose }: { user: Somebody; teams: stri
           onChange={(part) => setDetails({ ...details, ...part })}
         />
       </div>
+      {user.providers.length > 0 && (
+        <p className="small quiet mb-0">{t('setup.logs_in_through', { providers: user.providers.join(', ') })}</p>
+      )}
       <div className="d-flex flex-wrap gap-2 mt-2">
         <Button type="submit" size="sm" variant="plain" disabled={save.isPending}>
           {t('setup.save_user')}
         </Button>
-        {user.active && (
+        {user.active && passwords && (
           <Button size="sm" variant="plain" disabled={invitation.isPending} onClick={() => invitation.mutate()}>
             {t('setup.send_password_link')}
           </Button>
@@ -158,6 +163,7 @@ const blank = { login: '', password: '', details: { name: '', email: '', role: '
 export function NewUser({ teams }: { teams: string[] }) {
   const [user, setUser] = useState(blank)
   const onChanged = useUsersChanged()
+  const passwords = useQuery(accessPolicy).data?.passwords !== false
   const { login, password, details } = user
   const add = useMutation({
     mutationFn: () => addPerson({ login, password: password === '' ? null : password, ...details }),
@@ -193,26 +199,28 @@ export function NewUser({ teams }: { teams: string[] }) {
             teams={teams}
             onChange={(part) => setUser({ ...user, details: { ...details, ...part } })}
           />
-          <Form.Group controlId="new-password" className="whole">
-            <Form.Label className="mb-0 small quiet">{t('setup.first_password')}</Form.Label>
-            <Form.Control
-              size="sm"
-              type="password"
-              autoComplete="new-password"
-              value={password}
-              onChange={(event) => setUser({ ...user, password: event.target.value })}
-            />
-            <Form.Text className="small">{t('setup.first_password_help')}</Form.Text>
-          </Form.Group>
+          {passwords && (
+            <Form.Group controlId="new-password" className="whole">
+              <Form.Label className="mb-0 small quiet">{t('setup.first_password')}</Form.Label>
+              <Form.Control
+                size="sm"
+                type="password"
+                autoComplete="new-password"
+                value={password}
+                onChange={(event) => setUser({ ...user, password: event.target.value })}
+              />
+              <Form.Text className="small">{t('setup.first_password_help')}</Form.Text>
+            </Form.Group>
+          )}
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={add.isPending}>
-          {password === '' ? t('setup.add_and_invite') : t('setup.add')}
+          {password === '' && passwords ? t('setup.add_and_invite') : t('setup.add')}
         </Button>
         <div role="status">
           <Refusal error={add.error} />
           {add.isSuccess && (
             <p className="callout mt-2 mb-0">
-              {add.data.invited
+              {add.data.invited && passwords
                 ? t('setup.password_link_sent', { address: add.data.email })
                 : t('setup.can_log_in', { name: add.data.name })}
             </p>

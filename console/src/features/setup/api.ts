@@ -106,8 +106,8 @@ export const setActive = (login: string, active: boolean) =>
   api.post<Somebody>(`${personAt(login)}/${active ? 'enable' : 'disable'}`)
 export const saveMembers = (team: string, members: string[]) =>
   api.put<string[]>(`/api/teams/${encodeURIComponent(team)}/members`, { members } satisfies Schemas['MembersBody'])
-export const saveAccessPolicy = (teamsDecide: boolean) =>
-  api.put<Schemas['AccessPolicyView']>('/api/access-policy', { teamsDecide } satisfies Schemas['AccessPolicyView'])
+export const saveAccessPolicy = (policy: Schemas['AccessPolicyBody']) =>
+  api.put<Schemas['AccessPolicyView']>('/api/access-policy', policy)
 export const saveTeam = (name: string, addresses: string[], signature: string) =>
   api.put<Team>(`/api/teams/${encodeURIComponent(name)}`, { addresses, signature } satisfies Schemas['TeamBody'])
 export const logoOf = (team: string) => `/api/teams/${encodeURIComponent(team)}/logo`

@@ -10,14 +10,11 @@ import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Role;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.security.SecureRandom;
+import dev.oddsentry.service.secrets.Hashes;
+import dev.oddsentry.service.secrets.RandomText;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Base64;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
@@ -39,7 +36,6 @@ public class AccessTokens {
     private final DSLContext db;
     private final Clock clock;
     private final People people;
-    private final SecureRandom random = new SecureRandom();
 
     private final Audit audit;
 
@@ -90,14 +86,12 @@ public class AccessTokens {
     private IssuedToken issue(Person person, String name, TokenScope scope, Duration lifetime) {
         Instant now = clock.instant();
         db.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.EXPIRES_AT.le(now)).execute();
-        var bits = new byte[32];
-        random.nextBytes(bits);
-        String token = PREFIX + Base64.getUrlEncoder().withoutPadding().encodeToString(bits);
+        String token = PREFIX + RandomText.make();
         db.insertInto(ACCESS_TOKEN)
                 .set(ACCESS_TOKEN.ID, UUID.randomUUID())
                 .set(ACCESS_TOKEN.PERSON_ID, person.id())
                 .set(ACCESS_TOKEN.NAME, name)
-                .set(ACCESS_TOKEN.HASH, hash(token))
+                .set(ACCESS_TOKEN.HASH, Hashes.of(token))
                 .set(ACCESS_TOKEN.SCOPE, scope)
                 .set(ACCESS_TOKEN.CREATED_AT, now)
                 .set(ACCESS_TOKEN.EXPIRES_AT, now.plus(lifetime))
@@ -109,7 +103,7 @@ public class AccessTokens {
     Optional<UsedToken> use(String token) {
         Instant now = clock.instant();
         var kept = db.selectFrom(ACCESS_TOKEN)
-                .where(ACCESS_TOKEN.HASH.eq(hash(token)), ACCESS_TOKEN.EXPIRES_AT.gt(now))
+                .where(ACCESS_TOKEN.HASH.eq(Hashes.of(token)), ACCESS_TOKEN.EXPIRES_AT.gt(now))
                 .fetchOne();
         if (kept == null) return Optional.empty();
         var owner = people.active(kept.getPersonId());
@@ -172,14 +166,8 @@ public class AccessTokens {
     }
 
     public void revoke(String token) {
-        db.deleteFrom(ACCESS_TOKEN).where(ACCESS_TOKEN.HASH.eq(hash(token))).execute();
-    }
-
-    private static byte[] hash(String token) {
-        try {
-            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
-        } catch (NoSuchAlgorithmException everyJdkHasIt) {
-            throw new IllegalStateException(everyJdkHasIt);
-        }
+        db.deleteFrom(ACCESS_TOKEN)
+                .where(ACCESS_TOKEN.HASH.eq(Hashes.of(token)))
+                .execute();
     }
 }

@@ -6,6 +6,7 @@ import jakarta.servlet.FilterChain;
 import jakarta.servlet.ServletException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
+import jakarta.servlet.http.HttpSession;
 import java.io.IOException;
 import java.time.Clock;
 import java.time.Duration;
@@ -34,8 +35,7 @@ class ActivePersonFilter extends OncePerRequestFilter {
             throws ServletException, IOException {
         var session = request.getSession(false);
         if (session != null && SecurityContextHolder.getContext().getAuthentication() instanceof LoggedIn kept) {
-            boolean over = clock.instant()
-                    .isAfter(Instant.ofEpochMilli(session.getCreationTime()).plus(LONGEST));
+            boolean over = clock.instant().isAfter(end(session));
             var now = over
                     ? Optional.<Person>empty()
                     : people.active(kept.getPrincipal().id());
@@ -46,5 +46,12 @@ class ActivePersonFilter extends OncePerRequestFilter {
             if (now.isEmpty()) session.invalidate();
         }
         chain.doFilter(request, response);
+    }
+
+    private static Instant end(HttpSession session) {
+        var latest = Instant.ofEpochMilli(session.getCreationTime()).plus(LONGEST);
+        return session.getAttribute(ConsoleLogIn.ENDS_AT) instanceof Long earlier && earlier < latest.toEpochMilli()
+                ? Instant.ofEpochMilli(earlier)
+                : latest;
     }
 }

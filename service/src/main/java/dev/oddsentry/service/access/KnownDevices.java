@@ -2,7 +2,7 @@ package dev.oddsentry.service.access;
 
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.people.Person;
-import dev.oddsentry.service.sources.SecretBox;
+import dev.oddsentry.service.secrets.SecretBox;
 import jakarta.servlet.http.Cookie;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;

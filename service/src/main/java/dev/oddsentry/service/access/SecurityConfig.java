@@ -23,7 +23,7 @@ import org.springframework.session.web.http.CookieSerializer;
 import org.springframework.session.web.http.DefaultCookieSerializer;
 
 /**
- * Nothing but the console's own files, the two log-in calls and the bare state of health answers without a log-in. The console uses a session cookie and a
+ * Nothing but the console's own files, what logs in and the bare state of health answers without a log-in. The console uses a session cookie and a
  * CSRF token, the command line a bearer token, which needs none since no browser sends it by itself.
  */
 @Configuration
@@ -47,7 +47,12 @@ class SecurityConfig {
         return http.csrf(csrf -> csrf.spa()
                         .csrfTokenRepository(csrfCookie(https))
                         .ignoringRequestMatchers(BearerTokenFilter::hasBearerToken)
-                        .ignoringRequestMatchers("/api/tokens", "/api/password-links", "/api/password-links/use")
+                        .ignoringRequestMatchers(
+                                "/api/tokens",
+                                "/api/password-links",
+                                "/api/password-links/use",
+                                "/api/device-log-ins",
+                                "/api/device-log-ins/token")
                         // Mail programs press that button too, and know nothing of our pages; the link is the proof.
                         .ignoringRequestMatchers("/leave/**", "/your-mail/**"))
                 .securityContext(
@@ -61,10 +66,12 @@ class SecurityConfig {
                                 "/api/tokens",
                                 "/api/password-links",
                                 "/api/password-links/use",
+                                "/api/device-log-ins",
+                                "/api/device-log-ins/token",
                                 "/leave/**",
                                 "/your-mail/**")
                         .permitAll()
-                        .requestMatchers(HttpMethod.GET, "/actuator/health")
+                        .requestMatchers(HttpMethod.GET, "/actuator/health", "/api/log-in-options")
                         .permitAll()
                         .requestMatchers(HttpMethod.GET, "/actuator/prometheus")
                         .hasAnyRole("OPERATOR", MetricsToken.RIGHT)
@@ -139,7 +146,7 @@ class SecurityConfig {
         return registration;
     }
 
-    /** People log in through our own two calls; without this bean the framework would invent a user with a password in the log. */
+    /** People log in through our own calls; without this bean the framework would invent a user with a password in the log. */
     @Bean
     UserDetailsService nobodyElse() {
         return login -> {

@@ -1,5 +1,6 @@
 package dev.oddsentry.service.accounts;
 
+import dev.oddsentry.service.access.AccessPolicy;
 import dev.oddsentry.service.access.LogInEnds;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
@@ -21,11 +22,14 @@ import org.springframework.transaction.support.TransactionTemplate;
 public class Accounts {
     private static final Logger LOG = LoggerFactory.getLogger(Accounts.class);
 
+    private static final String OFF = "Passwords are off. Users log in through an identity provider.";
+
     private final DSLContext db;
     private final People people;
     private final PasswordLinks links;
     private final AccountMail mail;
     private final LogInEnds logInEnds;
+    private final AccessPolicy policy;
     private final Audit audit;
     private final TransactionTemplate tx;
 
@@ -35,6 +39,7 @@ public class Accounts {
             PasswordLinks links,
             AccountMail mail,
             LogInEnds logInEnds,
+            AccessPolicy policy,
             Audit audit,
             TransactionTemplate tx) {
         this.db = db;
@@ -42,17 +47,20 @@ public class Accounts {
         this.links = links;
         this.mail = mail;
         this.logInEnds = logInEnds;
+        this.policy = policy;
         this.audit = audit;
         this.tx = tx;
     }
 
     /**
-     * @param password null to send an invitation
+     * @param password null to send an invitation; where passwords are off nothing is sent
      * @throws RefusedException if the login is taken, the password too weak, or the invitation could not be sent; the person is added then, too
      */
     public UserView add(Person by, NewPerson added, @Nullable String password) {
+        boolean passwords = policy.present().passwords();
+        if (password != null && !passwords) throw RefusedException.invalid(OFF + " Leave the password out.");
         people.add(by, added, password);
-        if (password == null) invite(by, added.login());
+        if (password == null && passwords) invite(by, added.login());
         return people.view(added.login());
     }
 
@@ -64,6 +72,7 @@ public class Accounts {
     public void invite(Person by, String login) {
         var person = people.active(people.require(login).id())
                 .orElseThrow(() -> RefusedException.conflict("\"" + login + "\" is disabled. Enable the user first."));
+        requirePassword(person);
         var link = links.issue(person, true);
         audit.record(db, by.id(), AuditAct.INVITE_PERSON, person.login(), person.email());
         mail.send(person, link, true).ifPresent(why -> {
@@ -78,6 +87,10 @@ public class Accounts {
             try {
                 people.called(loginOrAddress)
                         .filter(person -> !links.isRecent(person))
+                        .filter(policy::allowsPassword)
+                        // A password would be a way past the identity provider that answers for them.
+                        .filter(person ->
+                                people.view(person.login()).providers().isEmpty() || people.hasPassword(person))
                         .ifPresent(this::sendForgotten);
             } catch (RuntimeException failed) {
                 LOG.error("A link for a new password could not be sent", failed);
@@ -100,6 +113,7 @@ public class Accounts {
     @Transactional
     public void setByLink(String token, String password) {
         var person = links.use(token);
+        requirePassword(person);
         people.setPassword(person, password);
         logInEnds.end(person, null);
     }
@@ -111,9 +125,14 @@ public class Accounts {
      */
     @Transactional
     public void changePassword(Person of, String password, @Nullable String session) {
+        requirePassword(of);
         people.setPassword(of, password);
         links.removeAll(of);
         logInEnds.end(of, session);
+    }
+
+    private void requirePassword(Person of) {
+        if (!policy.allowsPassword(of)) throw RefusedException.conflict(OFF);
     }
 
     /** At once: sessions, tokens and links end. */

@@ -4,15 +4,12 @@ import static dev.oddsentry.service.db.generated.Tables.PASSWORD_LINK;
 
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.secrets.Hashes;
+import dev.oddsentry.service.secrets.RandomText;
 import dev.oddsentry.service.web.RefusedException;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.security.SecureRandom;
 import java.time.Clock;
 import java.time.Duration;
 import java.time.Instant;
-import java.util.Base64;
 import java.util.Optional;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
@@ -29,7 +26,6 @@ class PasswordLinks {
     private final DSLContext db;
     private final Clock clock;
     private final People people;
-    private final SecureRandom random = new SecureRandom();
 
     PasswordLinks(DSLContext db, Clock clock, People people) {
         this.db = db;
@@ -53,12 +49,10 @@ class PasswordLinks {
         db.deleteFrom(PASSWORD_LINK)
                 .where(PASSWORD_LINK.PERSON_ID.eq(of.id()).or(PASSWORD_LINK.EXPIRES_AT.le(clock.instant())))
                 .execute();
-        var bits = new byte[32];
-        random.nextBytes(bits);
-        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bits);
+        String token = RandomText.make();
         Instant expiresAt = clock.instant().plus(invitation ? FOR_INVITATION : FOR_FORGOTTEN);
         db.insertInto(PASSWORD_LINK)
-                .set(PASSWORD_LINK.HASH, hash(token))
+                .set(PASSWORD_LINK.HASH, Hashes.of(token))
                 .set(PASSWORD_LINK.PERSON_ID, of.id())
                 .set(PASSWORD_LINK.INVITATION, invitation)
                 .set(PASSWORD_LINK.CREATED_AT, clock.instant())
@@ -74,7 +68,7 @@ class PasswordLinks {
      */
     Person use(String token) {
         var taken = db.deleteFrom(PASSWORD_LINK)
-                .where(PASSWORD_LINK.HASH.eq(hash(token)), PASSWORD_LINK.EXPIRES_AT.gt(clock.instant()))
+                .where(PASSWORD_LINK.HASH.eq(Hashes.of(token)), PASSWORD_LINK.EXPIRES_AT.gt(clock.instant()))
                 .returning(PASSWORD_LINK.PERSON_ID)
                 .fetchOne();
         return (taken == null ? Optional.<Person>empty() : people.active(taken.getPersonId()))
@@ -84,13 +78,5 @@ class PasswordLinks {
 
     void removeAll(Person of) {
         db.deleteFrom(PASSWORD_LINK).where(PASSWORD_LINK.PERSON_ID.eq(of.id())).execute();
-    }
-
-    private static byte[] hash(String token) {
-        try {
-            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
-        } catch (NoSuchAlgorithmException everyJdkHasIt) {
-            throw new IllegalStateException(everyJdkHasIt);
-        }
     }
 }

@@ -37,6 +37,7 @@ public record Settings(
         @Valid @DefaultValue Work work,
         @Valid @DefaultValue IncidentMails incidents,
         @Valid @DefaultValue Retention retention,
+        @Valid @DefaultValue SignOn signOn,
         @Valid @DefaultValue FirstOperator firstOperator) {
 
     /**
@@ -172,6 +173,9 @@ public record Settings(
             @DefaultValue("1100") @Min(1) int points,
             @DefaultValue("30") @Min(1) int longWork,
             @DefaultValue("1100") @Min(1) int audit) {}
+
+    /** @param confirmEvery how often identity providers are asked whether those they vouched for are still there */
+    public record SignOn(@DefaultValue("15m") Duration confirmEvery) {}
 
     /** Made at the first start on an empty database, when a password is given. */
     public record FirstOperator(

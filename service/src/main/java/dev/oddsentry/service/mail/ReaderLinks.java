@@ -2,7 +2,7 @@ package dev.oddsentry.service.mail;
 
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.ids.MessageId;
-import dev.oddsentry.service.sources.SecretBox;
+import dev.oddsentry.service.secrets.SecretBox;
 import java.nio.charset.StandardCharsets;
 import java.security.MessageDigest;
 import java.time.Duration;

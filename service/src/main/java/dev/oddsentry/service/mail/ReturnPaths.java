@@ -2,7 +2,7 @@ package dev.oddsentry.service.mail;
 
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.ids.MessageId;
-import dev.oddsentry.service.sources.SecretBox;
+import dev.oddsentry.service.secrets.SecretBox;
 import java.math.BigInteger;
 import java.nio.ByteBuffer;
 import java.nio.charset.StandardCharsets;

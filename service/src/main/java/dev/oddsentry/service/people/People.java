@@ -1,7 +1,12 @@
 package dev.oddsentry.service.people;
 
+import static dev.oddsentry.service.db.generated.Tables.ACCESS_POLICY;
+import static dev.oddsentry.service.db.generated.Tables.IDENTITY_PROVIDER;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
+import static dev.oddsentry.service.db.generated.Tables.PROVIDER_IDENTITY;
+import static org.jooq.impl.DSL.array;
 import static org.jooq.impl.DSL.noCondition;
+import static org.jooq.impl.DSL.select;
 
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
@@ -58,7 +63,8 @@ public class People {
 
     /**
      * @param active false for one who may not log in
-     * @param invited whether they have set no password yet
+     * @param invited whether they have no way to log in yet: neither a password nor an identity provider that knows them
+     * @param providers the titles of the identity providers that they have logged in through
      * @param lastLogInAt null for never, or before this was kept
      */
     public record UserView(
@@ -69,6 +75,7 @@ public class People {
             List<String> teams,
             boolean active,
             boolean invited,
+            List<String> providers,
             @Nullable Instant lastLogInAt) {}
 
     /**
@@ -106,13 +113,7 @@ public class People {
     public UserView change(Person by, String login, PersonDetails details) {
         var before = view(login);
         keepAnOperator();
-        db.update(PERSON)
-                .set(PERSON.NAME, details.name())
-                .set(PERSON.EMAIL, details.email())
-                .set(PERSON.ROLE, details.role())
-                .where(PERSON.LOGIN.eq(before.login()))
-                .execute();
-        memberships.put(require(login).id(), details.teams());
+        put(require(login), details);
         refuseWithoutOperator();
         audit.record(
                 db,
@@ -122,6 +123,55 @@ public class People {
                 words(new PersonDetails(before.name(), before.email(), before.role(), before.teams())) + " → "
                         + words(details));
         return view(login);
+    }
+
+    /**
+     * Somebody whom an identity provider vouches for, without a password. Part of the caller's transaction.
+     *
+     * @return the person; with a number behind the log-in name if that is taken
+     */
+    public Person addVouchedFor(NewPerson added, String provider) {
+        String login = added.login();
+        for (int number = 2; insert(new NewPerson(login, added.details()), null) == 0; number++)
+            login = added.login() + "-" + number;
+        memberships.put(require(login).id(), added.details().teams());
+        audit.record(db, null, AuditAct.ADD_PERSON, login, words(added.details()) + ", by " + provider);
+        return require(login);
+    }
+
+    /**
+     * What an identity provider says of somebody at a log-in. The last operator stays one. Part of the caller's transaction.
+     *
+     * @return the person as they are then
+     */
+    public Person updateVouchedFor(Person person, PersonDetails said, String provider) {
+        keepAnOperator();
+        boolean last = person.is(Role.OPERATOR)
+                && said.role() != Role.OPERATOR
+                && !db.fetchExists(PERSON, operators().and(PERSON.ID.ne(person.id())));
+        boolean emergency = isEmergencyOperator(person.id());
+        var details =
+                last || emergency ? new PersonDetails(said.name(), said.email(), person.role(), said.teams()) : said;
+        var before = new PersonDetails(person.name(), person.email(), person.role(), person.teams());
+        if (details.equals(before)) return person;
+        put(person, details);
+        audit.record(
+                db,
+                null,
+                AuditAct.CHANGE_PERSON,
+                person.login(),
+                words(before) + " → " + words(details) + ", by " + provider);
+        return require(person.login());
+    }
+
+    private void put(Person person, PersonDetails details) {
+        db.update(PERSON)
+                .set(PERSON.NAME, details.name())
+                .set(PERSON.EMAIL, details.email())
+                .set(PERSON.ROLE, details.role())
+                .where(PERSON.ID.eq(person.id()))
+                .execute();
+        memberships.put(person.id(), details.teams());
     }
 
     /** @return the person, who no longer may log in; or may again */
@@ -150,6 +200,21 @@ public class People {
         if (!db.fetchExists(PERSON, operators()))
             throw RefusedException.invalid(
                     "Nobody would be left to manage the service. Make somebody else an operator first.");
+        boolean emergency = db.select(ACCESS_POLICY.EMERGENCY_OPERATOR)
+                .from(ACCESS_POLICY)
+                .where(ACCESS_POLICY.PASSWORDS.isFalse())
+                .fetchOptional(ACCESS_POLICY.EMERGENCY_OPERATOR)
+                .map(id -> db.fetchExists(PERSON, operators().and(PERSON.ID.eq(id))))
+                .orElse(true);
+        if (!emergency)
+            throw RefusedException.invalid(
+                    "Passwords are off, and this is the emergency operator. Name another first.");
+    }
+
+    /** Who may still log in with a password where nobody else does. */
+    public boolean isEmergencyOperator(UUID person) {
+        return db.fetchExists(
+                ACCESS_POLICY, ACCESS_POLICY.PASSWORDS.isFalse(), ACCESS_POLICY.EMERGENCY_OPERATOR.eq(person));
     }
 
     private static Condition operators() {
@@ -165,6 +230,10 @@ public class People {
                 .where(PERSON.ID.eq(of.id()))
                 .execute();
         audit.record(db, of.id(), AuditAct.SET_PASSWORD, of.login(), null);
+    }
+
+    public boolean hasPassword(Person person) {
+        return db.fetchExists(PERSON, PERSON.ID.eq(person.id()), PERSON.PASSWORD_HASH.isNotNull());
     }
 
     /** The person, if the password is theirs. */
@@ -190,10 +259,26 @@ public class People {
         return find(PERSON.ID.eq(id));
     }
 
+    /** Also one who has been disabled. */
+    public Person byId(UUID id) {
+        return fetch(PERSON.ID.eq(id)).getFirst();
+    }
+
+    /** Also one who has been disabled. */
+    public Optional<Person> withLogin(String login) {
+        return fetch(PERSON.LOGIN.eq(login)).stream().findFirst();
+    }
+
+    /** Also one who has been disabled; empty if several have the address. */
+    public Optional<Person> withAddress(String address) {
+        var found = fetch(PERSON.EMAIL.equalIgnoreCase(address));
+        return found.size() == 1 ? Optional.of(found.getFirst()) : Optional.empty();
+    }
+
     /** Who may log in and has this log-in name or this address; empty if nobody, or several. */
     public Optional<Person> called(String loginOrAddress) {
         String lower = loginOrAddress.strip().toLowerCase(Locale.ROOT);
-        var found = select(PERSON.ACTIVE.isTrue().and(PERSON.LOGIN.eq(lower).or(PERSON.EMAIL.equalIgnoreCase(lower))));
+        var found = fetch(PERSON.ACTIVE.isTrue().and(PERSON.LOGIN.eq(lower).or(PERSON.EMAIL.equalIgnoreCase(lower))));
         return found.size() == 1 ? Optional.of(found.getFirst()) : Optional.empty();
     }
 
@@ -203,13 +288,12 @@ public class People {
      * @throws RefusedException if there is none
      */
     public Person require(String login) {
-        return select(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT))).stream()
-                .findFirst()
+        return withLogin(login.toLowerCase(Locale.ROOT))
                 .orElseThrow(() -> RefusedException.notFound("There is no user \"" + login + "\"."));
     }
 
     private Optional<Person> find(Condition which) {
-        return select(PERSON.ACTIVE.isTrue().and(which)).stream().findFirst();
+        return fetch(PERSON.ACTIVE.isTrue().and(which)).stream().findFirst();
     }
 
     /** Where a person is reached; empty for one who is not there, or no longer. */
@@ -223,10 +307,10 @@ public class People {
 
     /** Those who may log in. */
     public List<Person> all() {
-        return select(PERSON.ACTIVE.isTrue());
+        return fetch(PERSON.ACTIVE.isTrue());
     }
 
-    private List<Person> select(Condition which) {
+    private List<Person> fetch(Condition which) {
         var teams = Memberships.teamsOfPerson();
         return db.select(PERSON.ID, PERSON.LOGIN, PERSON.NAME, PERSON.EMAIL, PERSON.ROLE, teams)
                 .from(PERSON)
@@ -249,8 +333,15 @@ public class People {
 
     private List<UserView> views(Condition which) {
         var teams = Memberships.teamsOfPerson();
+        var providers = array(select(IDENTITY_PROVIDER.TITLE)
+                .from(PROVIDER_IDENTITY)
+                .join(IDENTITY_PROVIDER)
+                .on(IDENTITY_PROVIDER.ID.eq(PROVIDER_IDENTITY.PROVIDER_ID))
+                .where(PROVIDER_IDENTITY.PERSON_ID.eq(PERSON.ID))
+                .groupBy(IDENTITY_PROVIDER.TITLE)
+                .orderBy(IDENTITY_PROVIDER.TITLE));
         return db.select(PERSON.fields())
-                .select(teams)
+                .select(teams, providers)
                 .from(PERSON)
                 .where(which)
                 .orderBy(PERSON.ACTIVE.desc(), PERSON.NAME)
@@ -261,7 +352,8 @@ public class People {
                         row.get(PERSON.ROLE),
                         List.of(row.get(teams)),
                         row.get(PERSON.ACTIVE),
-                        row.get(PERSON.PASSWORD_HASH) == null,
+                        row.get(PERSON.PASSWORD_HASH) == null && row.get(providers).length == 0,
+                        List.of(row.get(providers)),
                         row.get(PERSON.LAST_LOG_IN_AT)));
     }
 

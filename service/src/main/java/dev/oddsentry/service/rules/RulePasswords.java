@@ -6,7 +6,7 @@ import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.ids.RuleId;
 import dev.oddsentry.service.people.Person;
-import dev.oddsentry.service.sources.SecretBox;
+import dev.oddsentry.service.secrets.SecretBox;
 import java.time.Clock;
 import java.util.Optional;
 import org.jooq.DSLContext;

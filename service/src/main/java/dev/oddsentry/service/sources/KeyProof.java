@@ -3,6 +3,7 @@ package dev.oddsentry.service.sources;
 import static dev.oddsentry.service.db.generated.Tables.KEY_PROOF;
 import static dev.oddsentry.service.db.generated.Tables.SOURCE;
 
+import dev.oddsentry.service.secrets.SecretBox;
 import org.jooq.DSLContext;
 import org.springframework.stereotype.Component;
 

@@ -7,6 +7,7 @@ import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.db.generated.tables.records.SourceRecord;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.secrets.SecretBox;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.time.Duration;

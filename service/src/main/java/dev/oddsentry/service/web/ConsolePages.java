@@ -11,6 +11,7 @@ class ConsolePages {
         "/",
         "/account",
         "/calendars/**",
+        "/device",
         "/documents/**",
         "/extracts/**",
         "/findings/**",

@@ -19,6 +19,7 @@ import dev.oddsentry.service.outbox.SendTasks;
 import dev.oddsentry.service.readers.DueCollections;
 import dev.oddsentry.service.retention.Retention;
 import dev.oddsentry.service.roundups.RoundUpWork;
+import dev.oddsentry.service.signon.Confirmations;
 import java.time.Clock;
 import java.util.List;
 import java.util.concurrent.Executors;
@@ -63,6 +64,7 @@ class DurableWork implements SmartLifecycle {
             BounceMailbox bounces,
             Escalations escalations,
             DueCollections collections,
+            Confirmations confirmations,
             Retention retention) {
         var work = settings.work();
         this.clockWatch = clockWatch;
@@ -77,7 +79,11 @@ class DurableWork implements SmartLifecycle {
                         clock)
                 .startTasks(Stream.concat(
                                 Stream.of(
-                                        incidentMail.task(), escalations.task(), collections.task(), retention.task()),
+                                        incidentMail.task(),
+                                        escalations.task(),
+                                        collections.task(),
+                                        confirmations.task(),
+                                        retention.task()),
                                 bounces.task().stream())
                         .toList())
                 .threads(work.atOnce())

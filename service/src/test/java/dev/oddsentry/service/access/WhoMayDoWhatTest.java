@@ -282,7 +282,7 @@ class WhoMayDoWhatTest {
                 .replace("{kind}", "rule")
                 .replace("{revision}", "1")
                 .replace("{login}", "nobody-" + SUFFIX)
-                .replaceAll("\\{[a-z]+}", "1");
+                .replaceAll("\\{[A-Za-z]+}", "1");
         String body = body(operation, about);
         var request = HttpRequest.newBuilder(URI.create(service.baseUrl() + path))
                 .method(

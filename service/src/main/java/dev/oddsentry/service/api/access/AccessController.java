@@ -1,25 +1,28 @@
 package dev.oddsentry.service.api.access;
 
+import dev.oddsentry.service.access.AccessPolicy;
 import dev.oddsentry.service.access.AccessTokens;
 import dev.oddsentry.service.access.BearerTokenFilter;
+import dev.oddsentry.service.access.ConsoleLogIn;
 import dev.oddsentry.service.access.KnownDevices;
 import dev.oddsentry.service.access.LogIns;
-import dev.oddsentry.service.access.LoggedIn;
 import dev.oddsentry.service.access.LoginGate;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.signon.SignOns;
+import dev.oddsentry.service.signon.SignedOn;
 import dev.oddsentry.service.web.RefusedException;
 import jakarta.servlet.http.HttpServletRequest;
 import jakarta.servlet.http.HttpServletResponse;
 import jakarta.validation.Valid;
 import jakarta.validation.constraints.NotNull;
 import jakarta.validation.constraints.Size;
+import java.net.URI;
 import org.jspecify.annotations.Nullable;
 import org.springframework.http.HttpStatus;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.security.core.context.SecurityContextHolder;
-import org.springframework.security.web.context.HttpSessionSecurityContextRepository;
 import org.springframework.web.bind.annotation.DeleteMapping;
 import org.springframework.web.bind.annotation.GetMapping;
 import org.springframework.web.bind.annotation.PostMapping;
@@ -37,14 +40,27 @@ class AccessController {
     private final LoginGate gate;
     private final LogIns logIns;
     private final KnownDevices devices;
-    private final HttpSessionSecurityContextRepository sessions = new HttpSessionSecurityContextRepository();
+    private final ConsoleLogIn console;
+    private final AccessPolicy policy;
+    private final SignOns signOns;
 
-    AccessController(People people, AccessTokens tokens, LoginGate gate, LogIns logIns, KnownDevices devices) {
+    AccessController(
+            People people,
+            AccessTokens tokens,
+            LoginGate gate,
+            LogIns logIns,
+            KnownDevices devices,
+            ConsoleLogIn console,
+            AccessPolicy policy,
+            SignOns signOns) {
         this.people = people;
         this.tokens = tokens;
         this.gate = gate;
         this.logIns = logIns;
         this.devices = devices;
+        this.console = console;
+        this.policy = policy;
+        this.signOns = signOns;
     }
 
     record LogInBody(
@@ -61,21 +77,20 @@ class AccessController {
     Person logIn(@Valid @RequestBody LogInBody credentials, HttpServletRequest request, HttpServletResponse response) {
         Person person = authenticate(credentials, request, AuditAct.LOG_IN);
         devices.remember(person, response);
-        // A session that existed before the log-in must not become one that is logged in.
-        if (request.getSession(false) != null) request.changeSessionId();
-        var context = SecurityContextHolder.createEmptyContext();
-        context.setAuthentication(new LoggedIn(person));
-        SecurityContextHolder.setContext(context);
-        sessions.saveContext(context, request, response);
+        console.begin(person, request, response, null);
         return person;
     }
 
+    /** @param continueAt where the browser logs out at the identity provider too; null if there is nothing to do */
+    record LoggedOut(@Nullable URI continueAt) {}
+
     @DeleteMapping("/session")
-    @ResponseStatus(HttpStatus.NO_CONTENT)
-    void logOut(HttpServletRequest request) {
+    LoggedOut logOut(HttpServletRequest request) {
         var session = request.getSession(false);
+        var signedOn = session == null ? null : session.getAttribute(SignedOn.IN_SESSION);
         if (session != null) session.invalidate();
         SecurityContextHolder.clearContext();
+        return new LoggedOut(signedOn instanceof SignedOn kept ? signOns.logOutAddress(kept) : null);
     }
 
     @PostMapping("/tokens")
@@ -98,7 +113,8 @@ class AccessController {
                         credentials.login(),
                         from,
                         devices.known(credentials.login(), request),
-                        () -> people.authenticate(credentials.login(), credentials.password()))
+                        () -> people.authenticate(credentials.login(), credentials.password())
+                                .filter(policy::allowsPassword))
                 .map(person -> {
                     logIns.succeeded(person, from, act);
                     return person;

@@ -7,13 +7,10 @@ import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.config.Settings;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.secrets.Hashes;
+import dev.oddsentry.service.secrets.RandomText;
 import dev.oddsentry.service.web.RefusedException;
-import java.nio.charset.StandardCharsets;
-import java.security.MessageDigest;
-import java.security.NoSuchAlgorithmException;
-import java.security.SecureRandom;
 import java.time.Clock;
-import java.util.Base64;
 import org.jooq.DSLContext;
 import org.springframework.security.core.annotation.AuthenticationPrincipal;
 import org.springframework.web.bind.annotation.DeleteMapping;
@@ -34,7 +31,6 @@ class FeedController {
     private final Settings settings;
     private final Clock clock;
     private final People people;
-    private final SecureRandom random = new SecureRandom();
 
     FeedController(DSLContext db, ScheduleFeed feed, Audit audit, Settings settings, Clock clock, People people) {
         this.people = people;
@@ -50,12 +46,10 @@ class FeedController {
 
     @PostMapping(path = "/api/feed", produces = "application/json")
     FeedAddress createFeed(@AuthenticationPrincipal Person by) {
-        var bits = new byte[32];
-        random.nextBytes(bits);
-        String token = Base64.getUrlEncoder().withoutPadding().encodeToString(bits);
+        String token = RandomText.make();
         db.insertInto(FEED)
                 .set(FEED.PERSON_ID, by.id())
-                .set(FEED.HASH, hash(token))
+                .set(FEED.HASH, Hashes.of(token))
                 .set(FEED.CREATED_AT, clock.instant())
                 .onConflict(FEED.PERSON_ID)
                 .doUpdate()
@@ -75,18 +69,10 @@ class FeedController {
     String getFeed(@PathVariable String token) {
         var of = db.select(FEED.PERSON_ID)
                 .from(FEED)
-                .where(FEED.HASH.eq(hash(token)))
+                .where(FEED.HASH.eq(Hashes.of(token)))
                 .fetchOptional(FEED.PERSON_ID)
                 .flatMap(people::active)
                 .orElseThrow(() -> RefusedException.notFound("No such feed."));
         return feed.text(of, clock.instant());
-    }
-
-    private static byte[] hash(String token) {
-        try {
-            return MessageDigest.getInstance("SHA-256").digest(token.getBytes(StandardCharsets.UTF_8));
-        } catch (NoSuchAlgorithmException everyJdkHasIt) {
-            throw new IllegalStateException(everyJdkHasIt);
-        }
     }
 }

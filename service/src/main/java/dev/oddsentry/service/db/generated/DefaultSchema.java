@@ -13,6 +13,7 @@ import dev.oddsentry.service.db.generated.tables.CheckCopy;
 import dev.oddsentry.service.db.generated.tables.Definition;
 import dev.oddsentry.service.db.generated.tables.DefinitionRevision;
 import dev.oddsentry.service.db.generated.tables.DeliveryNotice;
+import dev.oddsentry.service.db.generated.tables.DeviceRequest;
 import dev.oddsentry.service.db.generated.tables.Escalated;
 import dev.oddsentry.service.db.generated.tables.Escalation;
 import dev.oddsentry.service.db.generated.tables.Feed;
@@ -20,6 +21,7 @@ import dev.oddsentry.service.db.generated.tables.Finding;
 import dev.oddsentry.service.db.generated.tables.FindingEvent;
 import dev.oddsentry.service.db.generated.tables.Forgotten;
 import dev.oddsentry.service.db.generated.tables.Handling;
+import dev.oddsentry.service.db.generated.tables.IdentityProvider;
 import dev.oddsentry.service.db.generated.tables.Incident;
 import dev.oddsentry.service.db.generated.tables.IncidentRule;
 import dev.oddsentry.service.db.generated.tables.Installation;
@@ -35,6 +37,8 @@ import dev.oddsentry.service.db.generated.tables.MessageRecipient;
 import dev.oddsentry.service.db.generated.tables.Node;
 import dev.oddsentry.service.db.generated.tables.PasswordLink;
 import dev.oddsentry.service.db.generated.tables.Person;
+import dev.oddsentry.service.db.generated.tables.ProviderGroup;
+import dev.oddsentry.service.db.generated.tables.ProviderIdentity;
 import dev.oddsentry.service.db.generated.tables.QueryColumns;
 import dev.oddsentry.service.db.generated.tables.ReaderChoice;
 import dev.oddsentry.service.db.generated.tables.RecipientLanguage;
@@ -54,6 +58,7 @@ import dev.oddsentry.service.db.generated.tables.ScheduledTasks;
 import dev.oddsentry.service.db.generated.tables.SeenGroup;
 import dev.oddsentry.service.db.generated.tables.Series;
 import dev.oddsentry.service.db.generated.tables.SeriesPoint;
+import dev.oddsentry.service.db.generated.tables.SignOnAttempt;
 import dev.oddsentry.service.db.generated.tables.Source;
 import dev.oddsentry.service.db.generated.tables.TableView;
 import dev.oddsentry.service.db.generated.tables.Team;
@@ -128,6 +133,11 @@ public class DefaultSchema extends SchemaImpl {
     public final DeliveryNotice DELIVERY_NOTICE = DeliveryNotice.DELIVERY_NOTICE;
 
     /**
+     * The table <code>device_request</code>.
+     */
+    public final DeviceRequest DEVICE_REQUEST = DeviceRequest.DEVICE_REQUEST;
+
+    /**
      * The table <code>escalated</code>.
      */
     public final Escalated ESCALATED = Escalated.ESCALATED;
@@ -161,6 +171,11 @@ public class DefaultSchema extends SchemaImpl {
      * The table <code>handling</code>.
      */
     public final Handling HANDLING = Handling.HANDLING;
+
+    /**
+     * The table <code>identity_provider</code>.
+     */
+    public final IdentityProvider IDENTITY_PROVIDER = IdentityProvider.IDENTITY_PROVIDER;
 
     /**
      * The table <code>incident</code>.
@@ -236,6 +251,16 @@ public class DefaultSchema extends SchemaImpl {
      * The table <code>person</code>.
      */
     public final Person PERSON = Person.PERSON;
+
+    /**
+     * The table <code>provider_group</code>.
+     */
+    public final ProviderGroup PROVIDER_GROUP = ProviderGroup.PROVIDER_GROUP;
+
+    /**
+     * The table <code>provider_identity</code>.
+     */
+    public final ProviderIdentity PROVIDER_IDENTITY = ProviderIdentity.PROVIDER_IDENTITY;
 
     /**
      * The table <code>query_columns</code>.
@@ -333,6 +358,11 @@ public class DefaultSchema extends SchemaImpl {
     public final SeriesPoint SERIES_POINT = SeriesPoint.SERIES_POINT;
 
     /**
+     * The table <code>sign_on_attempt</code>.
+     */
+    public final SignOnAttempt SIGN_ON_ATTEMPT = SignOnAttempt.SIGN_ON_ATTEMPT;
+
+    /**
      * The table <code>source</code>.
      */
     public final Source SOURCE = Source.SOURCE;
@@ -382,6 +412,7 @@ public class DefaultSchema extends SchemaImpl {
             Definition.DEFINITION,
             DefinitionRevision.DEFINITION_REVISION,
             DeliveryNotice.DELIVERY_NOTICE,
+            DeviceRequest.DEVICE_REQUEST,
             Escalated.ESCALATED,
             Escalation.ESCALATION,
             Feed.FEED,
@@ -389,6 +420,7 @@ public class DefaultSchema extends SchemaImpl {
             FindingEvent.FINDING_EVENT,
             Forgotten.FORGOTTEN,
             Handling.HANDLING,
+            IdentityProvider.IDENTITY_PROVIDER,
             Incident.INCIDENT,
             IncidentRule.INCIDENT_RULE,
             Installation.INSTALLATION,
@@ -404,6 +436,8 @@ public class DefaultSchema extends SchemaImpl {
             Node.NODE,
             PasswordLink.PASSWORD_LINK,
             Person.PERSON,
+            ProviderGroup.PROVIDER_GROUP,
+            ProviderIdentity.PROVIDER_IDENTITY,
             QueryColumns.QUERY_COLUMNS,
             ReaderChoice.READER_CHOICE,
             RecipientLanguage.RECIPIENT_LANGUAGE,
@@ -423,6 +457,7 @@ public class DefaultSchema extends SchemaImpl {
             SeenGroup.SEEN_GROUP,
             Series.SERIES,
             SeriesPoint.SERIES_POINT,
+            SignOnAttempt.SIGN_ON_ATTEMPT,
             Source.SOURCE,
             TableView.TABLE_VIEW,
             Team.TEAM,

@@ -13,6 +13,7 @@ import dev.oddsentry.service.db.generated.tables.CheckCopy;
 import dev.oddsentry.service.db.generated.tables.Definition;
 import dev.oddsentry.service.db.generated.tables.DefinitionRevision;
 import dev.oddsentry.service.db.generated.tables.DeliveryNotice;
+import dev.oddsentry.service.db.generated.tables.DeviceRequest;
 import dev.oddsentry.service.db.generated.tables.Escalated;
 import dev.oddsentry.service.db.generated.tables.Escalation;
 import dev.oddsentry.service.db.generated.tables.Feed;
@@ -20,6 +21,7 @@ import dev.oddsentry.service.db.generated.tables.Finding;
 import dev.oddsentry.service.db.generated.tables.FindingEvent;
 import dev.oddsentry.service.db.generated.tables.Forgotten;
 import dev.oddsentry.service.db.generated.tables.Handling;
+import dev.oddsentry.service.db.generated.tables.IdentityProvider;
 import dev.oddsentry.service.db.generated.tables.Incident;
 import dev.oddsentry.service.db.generated.tables.IncidentRule;
 import dev.oddsentry.service.db.generated.tables.Installation;
@@ -35,6 +37,8 @@ import dev.oddsentry.service.db.generated.tables.MessageRecipient;
 import dev.oddsentry.service.db.generated.tables.Node;
 import dev.oddsentry.service.db.generated.tables.PasswordLink;
 import dev.oddsentry.service.db.generated.tables.Person;
+import dev.oddsentry.service.db.generated.tables.ProviderGroup;
+import dev.oddsentry.service.db.generated.tables.ProviderIdentity;
 import dev.oddsentry.service.db.generated.tables.QueryColumns;
 import dev.oddsentry.service.db.generated.tables.ReaderChoice;
 import dev.oddsentry.service.db.generated.tables.RecipientLanguage;
@@ -54,6 +58,7 @@ import dev.oddsentry.service.db.generated.tables.ScheduledTasks;
 import dev.oddsentry.service.db.generated.tables.SeenGroup;
 import dev.oddsentry.service.db.generated.tables.Series;
 import dev.oddsentry.service.db.generated.tables.SeriesPoint;
+import dev.oddsentry.service.db.generated.tables.SignOnAttempt;
 import dev.oddsentry.service.db.generated.tables.Source;
 import dev.oddsentry.service.db.generated.tables.TableView;
 import dev.oddsentry.service.db.generated.tables.Team;
@@ -113,6 +118,11 @@ public class Tables {
     public static final DeliveryNotice DELIVERY_NOTICE = DeliveryNotice.DELIVERY_NOTICE;
 
     /**
+     * The table <code>device_request</code>.
+     */
+    public static final DeviceRequest DEVICE_REQUEST = DeviceRequest.DEVICE_REQUEST;
+
+    /**
      * The table <code>escalated</code>.
      */
     public static final Escalated ESCALATED = Escalated.ESCALATED;
@@ -146,6 +156,11 @@ public class Tables {
      * The table <code>handling</code>.
      */
     public static final Handling HANDLING = Handling.HANDLING;
+
+    /**
+     * The table <code>identity_provider</code>.
+     */
+    public static final IdentityProvider IDENTITY_PROVIDER = IdentityProvider.IDENTITY_PROVIDER;
 
     /**
      * The table <code>incident</code>.
@@ -221,6 +236,16 @@ public class Tables {
      * The table <code>person</code>.
      */
     public static final Person PERSON = Person.PERSON;
+
+    /**
+     * The table <code>provider_group</code>.
+     */
+    public static final ProviderGroup PROVIDER_GROUP = ProviderGroup.PROVIDER_GROUP;
+
+    /**
+     * The table <code>provider_identity</code>.
+     */
+    public static final ProviderIdentity PROVIDER_IDENTITY = ProviderIdentity.PROVIDER_IDENTITY;
 
     /**
      * The table <code>query_columns</code>.
@@ -316,6 +341,11 @@ public class Tables {
      * The table <code>series_point</code>.
      */
     public static final SeriesPoint SERIES_POINT = SeriesPoint.SERIES_POINT;
+
+    /**
+     * The table <code>sign_on_attempt</code>.
+     */
+    public static final SignOnAttempt SIGN_ON_ATTEMPT = SignOnAttempt.SIGN_ON_ATTEMPT;
 
     /**
      * The table <code>source</code>.

@@ -11,10 +11,12 @@ import dev.oddsentry.service.db.generated.tables.records.AccessPolicyRecord;
 import java.time.Instant;
 import java.util.Arrays;
 import java.util.List;
+import java.util.UUID;
 
 import org.jooq.Check;
 import org.jooq.Condition;
 import org.jooq.Field;
+import org.jooq.ForeignKey;
 import org.jooq.Name;
 import org.jooq.Schema;
 import org.jooq.Table;
@@ -63,6 +65,16 @@ public class AccessPolicy extends TableImpl<AccessPolicyRecord> {
      */
     public final TableField<AccessPolicyRecord, Instant> CHANGED_AT = createField(DSL.name("changed_at"), SQLDataType.INSTANT.nullable(false), this, "");
 
+    /**
+     * The column <code>access_policy.passwords</code>.
+     */
+    public final TableField<AccessPolicyRecord, Boolean> PASSWORDS = createField(DSL.name("passwords"), SQLDataType.BOOLEAN.nullable(false).defaultValue(DSL.field(DSL.raw("true"), SQLDataType.BOOLEAN)), this, "");
+
+    /**
+     * The column <code>access_policy.emergency_operator</code>.
+     */
+    public final TableField<AccessPolicyRecord, UUID> EMERGENCY_OPERATOR = createField(DSL.name("emergency_operator"), SQLDataType.UUID, this, "");
+
     private AccessPolicy(Name alias, Table<AccessPolicyRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -103,8 +115,14 @@ public class AccessPolicy extends TableImpl<AccessPolicyRecord> {
     }
 
     @Override
+    public List<ForeignKey<AccessPolicyRecord, ?>> getReferences() {
+        return Arrays.asList(Keys.ACCESS_POLICY__ACCESS_POLICY_EMERGENCY_OPERATOR_FKEY);
+    }
+
+    @Override
     public List<Check<AccessPolicyRecord>> getChecks() {
         return Arrays.asList(
+            Internal.createCheck(this, DSL.name("access_policy_emergency"), "((passwords OR (emergency_operator IS NOT NULL)))", true),
             Internal.createCheck(this, DSL.name("access_policy_one_check"), "(one)", true)
         );
     }

@@ -7,6 +7,7 @@ package dev.oddsentry.service.db.generated.tables.records;
 import dev.oddsentry.service.db.generated.tables.AccessPolicy;
 
 import java.time.Instant;
+import java.util.UUID;
 
 import org.jooq.Record1;
 import org.jooq.impl.UpdatableRecordImpl;
@@ -62,6 +63,34 @@ public class AccessPolicyRecord extends UpdatableRecordImpl<AccessPolicyRecord> 
         return (Instant) get(2);
     }
 
+    /**
+     * Setter for <code>access_policy.passwords</code>.
+     */
+    public void setPasswords(Boolean value) {
+        set(3, value);
+    }
+
+    /**
+     * Getter for <code>access_policy.passwords</code>.
+     */
+    public Boolean getPasswords() {
+        return (Boolean) get(3);
+    }
+
+    /**
+     * Setter for <code>access_policy.emergency_operator</code>.
+     */
+    public void setEmergencyOperator(UUID value) {
+        set(4, value);
+    }
+
+    /**
+     * Getter for <code>access_policy.emergency_operator</code>.
+     */
+    public UUID getEmergencyOperator() {
+        return (UUID) get(4);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -85,12 +114,14 @@ public class AccessPolicyRecord extends UpdatableRecordImpl<AccessPolicyRecord> 
     /**
      * Create a detached, initialised AccessPolicyRecord
      */
-    public AccessPolicyRecord(Boolean one, Boolean teamsDecide, Instant changedAt) {
+    public AccessPolicyRecord(Boolean one, Boolean teamsDecide, Instant changedAt, Boolean passwords, UUID emergencyOperator) {
         super(AccessPolicy.ACCESS_POLICY);
 
         setOne(one);
         setTeamsDecide(teamsDecide);
         setChangedAt(changedAt);
+        setPasswords(passwords);
+        setEmergencyOperator(emergencyOperator);
         resetTouchedOnNotNull();
     }
 }

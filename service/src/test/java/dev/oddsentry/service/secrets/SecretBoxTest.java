@@ -1,4 +1,4 @@
-package dev.oddsentry.service.sources;
+package dev.oddsentry.service.secrets;
 
 import static org.assertj.core.api.Assertions.assertThat;
 import static org.assertj.core.api.Assertions.assertThatThrownBy;
@@ -37,6 +37,7 @@ class SecretBoxTest {
                 work,
                 new Settings.IncidentMails(Duration.ofSeconds(1), Duration.ofSeconds(1)),
                 new Settings.Retention(1, 1, 1, 1, 1, 1, 1, 1),
+                new Settings.SignOn(Duration.ofMinutes(15)),
                 new Settings.FirstOperator("o", "o", "o@o.example", null)));
     }
 

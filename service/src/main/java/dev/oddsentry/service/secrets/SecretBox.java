@@ -1,4 +1,4 @@
-package dev.oddsentry.service.sources;
+package dev.oddsentry.service.secrets;
 
 import dev.oddsentry.service.config.Settings;
 import java.io.IOException;
