@@ -7,19 +7,21 @@ root=$(cd "$(dirname "$(readlink -f "$0")")" && pwd)
 
 usage() {
   cat <<'TXT'
-Usage: ./demo.sh [--fresh] [--detach]   starts the demo; Ctrl-C stops it
+Usage: ./demo.sh [--fresh] [--detach] [--single-sign-on]   starts the demo; Ctrl-C stops it
        ./demo.sh --stop                 ends a demo that was started with --detach
        ./demo.sh a-day-passes           adds the next day's data to a demo that runs
   --fresh    starts over: data, mail and memory of the last demo are deleted
   --detach   returns when the demo is ready
+  --single-sign-on   also starts an identity provider, through which the same people log in
 TXT
 }
 
-fresh=no detach=no act=start
+fresh=no detach=no sign_on=no act=start
 for argument in "$@"; do
   case $argument in
     --fresh) fresh=yes ;;
     --detach) detach=yes ;;
+    --single-sign-on) sign_on=yes ;;
     --stop) act=stop ;;
     a-day-passes) act=a-day-passes ;;
     --help|-h) usage; exit 0 ;;
@@ -30,9 +32,9 @@ done
 build() {
   need_build_tools
   local stamp=$root/demo/target/built
-  if is_stale "$stamp" "$root"/{core,extracts,testkit,service,cli,console,demo}/src "$root"/contract/*.json "$root/contract/templates" "$root"/{pom.xml,console/package-lock.json,console/types.mjs,console/index.html,console/vite.config.ts}; then
+  if is_stale "$stamp" "$root"/{core,extracts,testkit,identity-provider,service,cli,console,demo}/src "$root"/contract/*.json "$root/contract/templates" "$root"/{pom.xml,console/package-lock.json,console/types.mjs,console/index.html,console/vite.config.ts}; then
     say "Building (some minutes the first time) ..."
-    maven package -DskipTests -Dspotless.check.skip -pl service,cli,demo -am
+    maven package -DskipTests -Dspotless.check.skip -pl service,cli,demo,identity-provider -am
     touch "$stamp"
   fi
 }
@@ -92,6 +94,30 @@ set_thresholds() {
   done
 }
 
+# The groups of the stand-in provider, whose people are the demo's own.
+set_up_single_sign_on() {
+  local issuer
+  issuer=http://127.0.0.1:$(cat "$demo/identity.port")
+  export XDG_CONFIG_HOME=$demo/operator
+  odd login --user operator --password-stdin < "$demo/secrets/operator" > /dev/null
+  odd save-provider skerry --title "Skerry directory" --issuer "$issuer" --client-id odd-sentry --secret-stdin \
+    --group "reporting-leads=lead,Traffic reporting" --group "reporting=analyst,Traffic reporting" \
+    --group "terminals=analyst,Terminal operations" --group "quays=reader,Terminal operations" --group "auditors=auditor" \
+    --known-by log_in_name < "$demo/secrets/identity" > /dev/null
+  odd logout
+  unset XDG_CONFIG_HOME
+}
+
+# A demo that had it before shows no way in that leads nowhere.
+end_single_sign_on() {
+  [ -e "$demo/identity.port" ] || return 0
+  export XDG_CONFIG_HOME=$demo/operator
+  odd login --user operator --password-stdin < "$demo/secrets/operator" > /dev/null
+  odd providers --csv | grep -q '^skerry,' && odd save-provider skerry --no-active > /dev/null
+  odd logout
+  unset XDG_CONFIG_HOME
+}
+
 odd() { "$root/odd" "$@" --url "$(cat "$demo/address")"; }
 
 tell() {
@@ -108,6 +134,7 @@ Odd Sentry runs.
                  operator / $(cat "$demo/secrets/operator")   (operator)
   Its folder     $demo
 
+$([ "$sign_on" = no ] || printf '%s\n ' "  Single sign-on Skerry directory at http://127.0.0.1:$(cat "$demo/identity.port"): the same names and passwords," "                 and randi / $(cat "$demo/secrets/randi"), who is not a user yet")
 Three things to try:
   1. Log in, open "Late sailings without a reason", press "Check now", and read the mail in the mailbox.
      Press again, and "Check again": nothing is new, so nothing is mailed.
@@ -135,6 +162,7 @@ start() {
   start_mail
   start_service
   set_up_rules
+  if [ "$sign_on" = yes ]; then start_identity; set_up_single_sign_on; else end_single_sign_on; fi
   tell
   if [ "$detach" = yes ]; then trap - EXIT; return; fi
   say "Ctrl-C stops it."

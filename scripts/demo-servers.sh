@@ -99,6 +99,26 @@ start_service() {
   wait_for service "http://127.0.0.1:$port/login"
 }
 
+# Log-in name;name;address;password;groups of those who log in through the stand-in identity provider.
+identity_users() {
+  local line
+  for line in "ines;Ines Holm;reporting-leads" "per;Per Aune;reporting" "sunniva;Sunniva Dahl;terminals" "marit;Marit Lunde;quays" \
+    "eirik;Eirik Moe;auditors" "randi;Randi Vik;reporting"; do
+    local login=${line%%;*} rest=${line#*;}
+    echo "$login;${rest%;*};$(tr 'A-Z ' 'a-z.' <<< "${rest%;*}")@skerryline.example;$(cat "$demo/secrets/$login");${rest#*;}"
+  done
+}
+
+start_identity() {
+  local port
+  port=$(port_for identity 8482)
+  secret identity "$(random_text)"
+  secret randi "skerry-randi-vik"
+  (umask 077; identity_users > "$demo/secrets/identity-users")
+  in_background identity "$JAVA_HOME/bin/java" -Xmx256m -jar "$root/identity-provider/target/odd-identity-provider.jar" "$port" "$(cat "$demo/address")" "$demo/secrets/identity" "$demo/secrets/identity-users"
+  wait_for identity "http://127.0.0.1:$port/.well-known/openid-configuration"
+}
+
 # Starts a server in a session of its own, so that Ctrl-C reaches it through stop_servers alone: in_background NAME COMMAND...
 in_background() {
   local name=$1
@@ -126,7 +146,7 @@ is_ours() {
 
 stop_servers() {
   local name
-  for name in service mail; do
+  for name in service mail identity; do
     if is_ours "$name"; then
       kill "$(cat "$demo/$name.pid")" 2> /dev/null || true
       for _ in $(seq 100); do is_ours "$name" || break; sleep 0.2; done
@@ -141,6 +161,7 @@ stop_servers() {
 watch_servers() {
   while sleep 1; do
     is_ours service || die "The service has ended; see $demo/service.log"
+    [ "$sign_on" = no ] || is_ours identity || die "The stand-in identity provider has ended; see $demo/identity.log"
     is_ours mail || die "The stand-in mail server has ended; see $demo/mail.log"
   done
 }

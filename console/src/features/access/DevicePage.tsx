@@ -60,7 +60,7 @@ export function DevicePage() {
         </div>
         {asking && !answer.isSuccess && (
           <>
-            <dl className="facts">
+            <dl className="facts mb-3">
               <dt>{t('access.program')}</dt>
               <dd>{asking.name}</dd>
               <dt>{t('access.asked_from')}</dt>

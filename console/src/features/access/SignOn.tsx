@@ -8,7 +8,7 @@ export function SignOnLinks({ providers, apart = false }: { providers: LogInOpti
   const { pathname, search } = useLocation()
   const returnTo = encodeURIComponent(apart || pathname === '/login' ? '/' : pathname + search)
   return (
-    <div className="d-grid gap-2 mb-3">
+    <div className={apart ? 'd-grid gap-2 mb-3' : 'd-grid gap-2'}>
       {providers.map(({ name, title }) => (
         <a
           key={name}

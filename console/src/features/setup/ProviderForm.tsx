@@ -191,15 +191,16 @@ function GroupLines({ id, wanted, onChange }: LinesProps) {
             options={[['', t('shared.none')], ...names.map((team) => [team, team] as [string, string])]}
             onChange={(team) => put(index, { team: team === '' ? null : team })}
           />
-          <Button
-            size="sm"
-            variant="plain"
-            className="align-self-end"
-            aria-label={t('setup.remove_group', { group: line.group })}
-            onClick={() => onChange({ groups: wanted.groups.filter((_, at) => at !== index) })}
-          >
-            {t('setup.remove_line')}
-          </Button>
+          <div className="align-self-end">
+            <Button
+              size="sm"
+              variant="plain"
+              aria-label={t('setup.remove_group', { group: line.group })}
+              onClick={() => onChange({ groups: wanted.groups.filter((_, at) => at !== index) })}
+            >
+              {t('setup.remove_line')}
+            </Button>
+          </div>
         </div>
       ))}
       <Button
@@ -210,13 +211,15 @@ function GroupLines({ id, wanted, onChange }: LinesProps) {
       >
         {t('setup.add_group')}
       </Button>
-      <Choice
-        id={`${id}-others`}
-        label={t('setup.role_of_others')}
-        value={wanted.otherRole ?? ''}
-        options={[['', t('setup.no_access')], ...roleOptions]}
-        onChange={(role) => onChange({ otherRole: role === '' ? null : role })}
-      />
+      <div className="fields">
+        <Choice
+          id={`${id}-others`}
+          label={t('setup.role_of_others')}
+          value={wanted.otherRole ?? ''}
+          options={[['', t('setup.no_access')], ...roleOptions]}
+          onChange={(role) => onChange({ otherRole: role === '' ? null : role })}
+        />
+      </div>
       <p className="small quiet mb-0">{t('setup.groups_help')}</p>
     </fieldset>
   )

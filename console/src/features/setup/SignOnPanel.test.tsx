@@ -62,7 +62,7 @@ test('a change keeps the secret and sends the groups in their order', async () =
   const form = within(summary.closest('details') as HTMLElement)
   await userEvent.click(form.getByRole('button', { name: 'Add group' }))
   await userEvent.type(form.getAllByLabelText('Group')[1] as HTMLElement, 'crew')
-  await userEvent.selectOptions(form.getByLabelText('Role of users in none of these groups'), 'reader')
+  await userEvent.selectOptions(form.getByLabelText('Role of all others'), 'reader')
   await userEvent.click(form.getByRole('button', { name: 'Save identity provider' }))
   expect(await screen.findByText(/Saved. The provider must know this redirect URI/)).toBeInTheDocument()
   expect(sent).toHaveLength(1)

@@ -126,13 +126,15 @@ function Passwords({ canChange }: { canChange: boolean }) {
           onChange={(event) => save.mutate({ teamsDecide, passwords: event.target.checked })}
         />
         <p className="small quiet mb-2">{t('setup.passwords_help')}</p>
-        <Choice
-          id="emergency-operator"
-          label={t('setup.emergency_operator')}
-          value={emergencyOperator ?? ''}
-          options={[['', t('shared.none')], ...operators.map(({ login, name }) => [login, name] as [string, string])]}
-          onChange={(login) => save.mutate({ teamsDecide, emergencyOperator: login })}
-        />
+        <div className="fields">
+          <Choice
+            id="emergency-operator"
+            label={t('setup.emergency_operator')}
+            value={emergencyOperator ?? ''}
+            options={[['', t('shared.none')], ...operators.map(({ login, name }) => [login, name] as [string, string])]}
+            onChange={(login) => save.mutate({ teamsDecide, emergencyOperator: login })}
+          />
+        </div>
       </fieldset>
       <Refusal error={save.error} />
     </div>

@@ -77,6 +77,8 @@ import dev.oddsentry.cli.rules.SchemaCommand;
 import dev.oddsentry.cli.rules.SetFilePasswordCommand;
 import dev.oddsentry.cli.rules.SetThresholdCommand;
 import dev.oddsentry.cli.rules.ThresholdsCommand;
+import dev.oddsentry.cli.signon.ProvidersCommand;
+import dev.oddsentry.cli.signon.SaveProviderCommand;
 import dev.oddsentry.cli.start.CompletionCommand;
 import dev.oddsentry.cli.start.CreateTokenCommand;
 import dev.oddsentry.cli.start.DoctorCommand;
@@ -221,6 +223,8 @@ public final class Odd {
                         "hand-over",
                         "remove-team",
                         "access",
+                        "providers",
+                        "save-provider",
                         "audit"));
         return groups;
     }
@@ -309,6 +313,8 @@ public final class Odd {
             case "add-person" -> new AddPersonCommand();
             case "change-person" -> new ChangePersonCommand();
             case "access" -> new AccessCommand();
+            case "providers" -> new ProvidersCommand();
+            case "save-provider" -> new SaveProviderCommand();
             case "audit" -> new AuditCommand();
             case "teams" -> new TeamsCommand();
             case "save-team" -> new SaveTeamCommand();

@@ -32,6 +32,7 @@ final class Pager implements AutoCloseable {
             "archive",
             "audit",
             "preview",
+            "providers",
             "queries",
             "recipients",
             "revisions",

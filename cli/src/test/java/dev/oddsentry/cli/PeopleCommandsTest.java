@@ -7,7 +7,7 @@ import org.junit.jupiter.api.Test;
 /** Users, teams and who may do what, from the command line. */
 class PeopleCommandsTest extends AgainstAService {
     private static final String PER =
-            "{\"login\":\"per\",\"name\":\"Per Aune\",\"email\":\"per.aune@skerryline.example\",\"role\":\"ANALYST\",\"teams\":[\"Crew\"],\"active\":true,\"invited\":true,\"lastLogInAt\":null}";
+            "{\"login\":\"per\",\"name\":\"Per Aune\",\"email\":\"per.aune@skerryline.example\",\"role\":\"ANALYST\",\"teams\":[\"Crew\"],\"active\":true,\"invited\":true,\"providers\":[],\"lastLogInAt\":null}";
 
     @Test
     void invitedUserIsAddedWithoutAPassword() {
@@ -68,11 +68,13 @@ class PeopleCommandsTest extends AgainstAService {
 
     @Test
     void whoChangesWhatATeamOwnsIsShownAndSet() {
-        answer("GET /api/access-policy", "{\"teamsDecide\":false}");
+        answer("GET /api/access-policy", "{\"teamsDecide\":false,\"passwords\":true,\"emergencyOperator\":null}");
         assertThat(odd("access").out()).contains("Every analyst changes and activates everything.");
-        answer("PUT /api/access-policy", "{\"teamsDecide\":true}");
+        answer("PUT /api/access-policy", "{\"teamsDecide\":true,\"passwords\":true,\"emergencyOperator\":null}");
         assertThat(odd("access", "--teams-decide").out()).contains("Members of the owning team change what it owns");
-        assertThat(asked).contains("PUT /api/access-policy {\"teamsDecide\":true}");
+        assertThat(asked)
+                .contains(
+                        "PUT /api/access-policy {\"teamsDecide\":true,\"passwords\":null,\"emergencyOperator\":null}");
     }
 
     @Test

@@ -31,6 +31,7 @@ class LegalTest {
             "MIT-0",
             "BSD-2-Clause",
             "BSD 3-clause",
+            "BSD-3-Clause",
             "The (New) BSD License",
             "Go License",
             "iCal4j - License",

@@ -24,7 +24,7 @@ import picocli.CommandLine.Spec;
         name = "login",
         mixinStandardHelpOptions = true,
         description = "Log in and store a token on this computer.",
-        footer = {"", "Example: odd login --user ines"})
+        footer = {"", "Example: odd login --user ines", "Through an identity provider: odd login --browser"})
 public final class LoginCommand implements Callable<Integer> {
     @Spec
     @SuppressWarnings("NullAway.Init")
@@ -41,24 +41,33 @@ public final class LoginCommand implements Callable<Integer> {
     @Option(names = "--password-stdin", description = "Read the password from standard input, for scripts.")
     boolean passwordFromInput;
 
+    @Option(
+            names = "--browser",
+            description = "Log in through a browser, here or on another computer, without a password here.")
+    boolean browser;
+
     @Option(names = "--json", description = "The user as JSON.")
     boolean json;
 
     @Override
     public Integer call() throws IOException {
         String address = Login.urlToLogInAt(url);
-        String login = user == null ? ask("Log-in name: ") : user;
         var api = new Api(new Login(address, null));
-        var issued = api.post(
-                "/api/tokens",
-                Map.of("login", login, "password", password(), "name", "command line"),
-                IssuedToken.class);
+        var issued = browser ? new BrowserLogIn(api, spec.commandLine().getOut()).run() : byPassword(api);
         var loggedIn = new Login(address, issued.token());
         loggedIn.store();
         var person = new Api(loggedIn).get("/api/session", Person.class);
         if (json) OutputOptions.printJson(spec.commandLine().getOut(), person);
         else spec.commandLine().getOut().println("Logged in at " + address + " as " + person.name() + ".");
         return 0;
+    }
+
+    private IssuedToken byPassword(Api api) throws IOException {
+        String login = user == null ? ask("Log-in name: ") : user;
+        return api.post(
+                "/api/tokens",
+                Map.of("login", login, "password", password(), "name", "command line"),
+                IssuedToken.class);
     }
 
     private String ask(String prompt) {
@@ -77,7 +86,8 @@ public final class LoginCommand implements Callable<Integer> {
     private Console console() {
         Console console = System.console();
         if (console == null || !console.isTerminal()) {
-            throw new ParameterException(spec.commandLine(), "No terminal. Use --user NAME and --password-stdin.");
+            throw new ParameterException(
+                    spec.commandLine(), "No terminal. Use --user NAME and --password-stdin, or --browser.");
         }
         return console;
     }

@@ -51,7 +51,7 @@ final class Browser {
             if (next.isEmpty()) return new Stay(at, answer.statusCode(), answer.body());
             at = next.get();
             answer = get(at);
-            // Whoever is refused stays on the page.
+            // Somebody who is refused stays on the page.
             if (at.getPath().equals("/login")
                     && at.getQuery() == null
                     && answer.body().contains("name=\"username\""))

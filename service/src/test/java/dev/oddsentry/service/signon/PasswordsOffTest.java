@@ -149,7 +149,7 @@ class PasswordsOffTest {
                         .asString())
                 .contains("this is the emergency operator");
         assertThat(logIn("operator").path("login").asString())
-                .as("whoever chose that name at the provider")
+                .as("somebody chose that name at the provider")
                 .isEqualTo("operator-2");
         assertThat(logIn("ines").path("login").asString())
                 .as("others are known by it")
