@@ -105,13 +105,14 @@ function Listed({ list, named }: { list: Token[]; named: boolean }) {
   )
 }
 
-function NewToken() {
+/** @param user the service account that it is for; none for one's own */
+export function NewToken({ user }: { user?: string }) {
   const [name, setName] = useState('')
   const [scope, setScope] = useState<Token['scope']>('READ')
   const [days, setDays] = useState('30')
   const client = useQueryClient()
   const create = useMutation({
-    mutationFn: () => createToken({ name: name.trim(), scope, days: Number(days) }),
+    mutationFn: () => createToken({ name: name.trim(), scope, days: Number(days) }, user),
     onSuccess: () => {
       setName('')
       return client.invalidateQueries({ queryKey: tokens.queryKey })

@@ -59,8 +59,9 @@ export const everybodysTokens = queryOptions({
   queryFn: () => api.get<Token[]>('/api/tokens?everybody=true'),
 })
 
-export const createToken = (token: { name: string; scope: Token['scope']; days: number }) =>
-  api.post<Schemas['IssuedToken']>('/api/tokens/named', token)
+/** @param user the service account that it is for; none for one's own */
+export const createToken = (token: Schemas['TokenBody'], user?: string) =>
+  api.post<Schemas['IssuedToken']>(user ? `/api/tokens/of/${encodeURIComponent(user)}` : '/api/tokens/named', token)
 
 export const revokeToken = (id: string) => api.delete(`/api/tokens/${id}`)
 

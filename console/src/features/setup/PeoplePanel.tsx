@@ -86,6 +86,7 @@ function Users({ list, teams: possible }: { list: Somebody[]; teams: string[] | 
                 <td data-label={t('shared.address')}>{each.email}</td>
                 <td data-label={t('setup.role')}>
                   {roleWords(each.role)}
+                  {each.service && `, ${t('setup.service_account')}`}
                   {!each.active && `, ${t('setup.disabled')}`}
                 </td>
                 <td data-label={t('setup.teams')}>
@@ -116,7 +117,13 @@ function Users({ list, teams: possible }: { list: Somebody[]; teams: string[] | 
         </Table>
       </Scroll>
       {possible && chosen && (
-        <UserForm key={chosen.login} user={chosen} teams={possible} onClose={() => setChanging(null)} />
+        <UserForm
+          key={chosen.login}
+          user={chosen}
+          others={list.filter(({ login, active, service }) => active && !service && login !== chosen.login)}
+          teams={possible}
+          onClose={() => setChanging(null)}
+        />
       )}
     </>
   )

@@ -6,6 +6,8 @@ import { Choice } from '../../shared/Choice'
 import { accessPolicy } from '../../shared/may'
 import { Refusal } from '../../shared/Refusal'
 import { rich, t } from '../../messages'
+import { NewToken } from '../access/Tokens'
+import { UserBelongings } from './UserBelongings'
 import { addPerson, changePerson, invite, people, setActive, type Role, type Somebody } from './api'
 import { roleHelp, roles, roleWords } from './roles'
 
@@ -16,10 +18,13 @@ function DetailFields({
   id,
   details,
   teams,
+  program,
   onChange,
 }: {
   id: string
   details: Details
+  /** A service account has no address. */
+  program: boolean
   teams: string[]
   onChange: (part: Partial<Details>) => void
 }) {
@@ -40,7 +45,7 @@ function DetailFields({
         <Form.Control
           size="sm"
           type="email"
-          required
+          required={!program}
           value={details.email}
           onChange={(event) => onChange({ email: event.target.value })}
         />
@@ -89,8 +94,10 @@ const useUsersChanged = () => {
     ])
 }
 
-/** Changes, invites, disables or enables a user. */
-export function UserForm({ user, teams, onClose }: { user: Somebody; teams: string[]; onClose: () => void }) {
+type UserFormProps = { user: Somebody; others: Somebody[]; teams: string[]; onClose: () => void }
+
+/** Changes, invites, disables or enables a user. @param others to whom what they have can be handed over */
+export function UserForm({ user, others, teams, onClose }: UserFormProps) {
   const { login } = user
   const [details, setDetails] = useState<Details>(user)
   const onSuccess = useUsersChanged()
@@ -104,69 +111,85 @@ export function UserForm({ user, teams, onClose }: { user: Somebody; teams: stri
   const passwords = useQuery(accessPolicy).data?.passwords !== false
   const id = `user-${login}`
   return (
-    <Form
-      className="entry"
-      onSubmit={(event) => {
-        event.preventDefault()
-        save.mutate()
-      }}
-    >
-      <h3 className="h6">{t('setup.change_user', { name: user.name })}</h3>
-      <div className="fields">
-        <DetailFields
-          id={id}
-          details={details}
-          teams={teams}
-          onChange={(part) => setDetails({ ...details, ...part })}
-        />
-      </div>
-      {user.providers.length > 0 && (
-        <p className="small quiet mb-0">{t('setup.logs_in_through', { providers: user.providers.join(', ') })}</p>
-      )}
-      <div className="d-flex flex-wrap gap-2 mt-2">
-        <Button type="submit" size="sm" variant="plain" disabled={save.isPending}>
-          {t('setup.save_user')}
-        </Button>
-        {user.active && passwords && (
-          <Button size="sm" variant="plain" disabled={invitation.isPending} onClick={() => invitation.mutate()}>
-            {t('setup.send_password_link')}
+    <div className="entry">
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault()
+          save.mutate()
+        }}
+      >
+        <h3 className="h6">{t('setup.change_user', { name: user.name })}</h3>
+        <div className="fields">
+          <DetailFields
+            id={id}
+            details={details}
+            teams={teams}
+            program={user.service || user.email === ''}
+            onChange={(part) => setDetails({ ...details, ...part })}
+          />
+        </div>
+        {user.providers.length > 0 && (
+          <p className="small quiet mb-0">{t('setup.logs_in_through', { providers: user.providers.join(', ') })}</p>
+        )}
+        <div className="d-flex flex-wrap gap-2 mt-2">
+          <Button type="submit" size="sm" variant="plain" disabled={save.isPending}>
+            {t('setup.save_user')}
           </Button>
-        )}
-        <Button size="sm" variant="plain" disabled={activity.isPending} onClick={() => activity.mutate(!user.active)}>
-          {user.active ? t('setup.disable') : t('setup.enable')}
-        </Button>
-        <Button size="sm" variant="plain" onClick={onClose}>
-          {t('shared.close')}
-        </Button>
-      </div>
-      <div role="status">
-        <Refusal error={save.error ?? activity.error ?? invitation.error} />
-        {save.isSuccess && <p className="callout mt-2 mb-0">{t('shared.saved')}</p>}
-        {invitation.isSuccess && (
-          <p className="callout mt-2 mb-0">{t('setup.password_link_sent', { address: user.email })}</p>
-        )}
-        {activity.isSuccess && !user.active && (
-          <p className="callout mt-2 mb-0">
-            {rich('setup.is_disabled', {
-              name: user.name,
-              a: (inner) => <Link to={`/recipients/${encodeURIComponent(user.email)}`}>{inner}</Link>,
-            })}
-          </p>
-        )}
-      </div>
-    </Form>
+          {user.active && passwords && !user.service && (
+            <Button size="sm" variant="plain" disabled={invitation.isPending} onClick={() => invitation.mutate()}>
+              {t('setup.send_password_link')}
+            </Button>
+          )}
+          {!user.active && (
+            <Button size="sm" variant="plain" disabled={activity.isPending} onClick={() => activity.mutate(true)}>
+              {t('setup.enable')}
+            </Button>
+          )}
+          <Button size="sm" variant="plain" onClick={onClose}>
+            {t('shared.close')}
+          </Button>
+        </div>
+        <div role="status">
+          <Refusal error={save.error ?? activity.error ?? invitation.error} />
+          {save.isSuccess && <p className="callout mt-2 mb-0">{t('shared.saved')}</p>}
+          {invitation.isSuccess && (
+            <p className="callout mt-2 mb-0">{t('setup.password_link_sent', { address: user.email })}</p>
+          )}
+          {activity.isSuccess && !user.active && (
+            <p className="callout mt-2 mb-0">
+              {rich('setup.is_disabled', {
+                name: user.name,
+                a: (inner) => <Link to={`/recipients/${encodeURIComponent(user.email)}`}>{inner}</Link>,
+              })}
+            </p>
+          )}
+        </div>
+      </Form>
+      {user.service && user.active && (
+        <div className="mt-3">
+          <h4 className="h6">{t('access.tokens')}</h4>
+          <NewToken user={login} />
+        </div>
+      )}
+      <UserBelongings user={user} others={others} onDisable={() => activity.mutate(false)} />
+    </div>
   )
 }
 
-const blank = { login: '', password: '', details: { name: '', email: '', role: 'ANALYST', teams: [] } as Details }
+const blank = {
+  login: '',
+  password: '',
+  service: false,
+  details: { name: '', email: '', role: 'ANALYST', teams: [] } as Details,
+}
 
 export function NewUser({ teams }: { teams: string[] }) {
   const [user, setUser] = useState(blank)
   const onChanged = useUsersChanged()
   const passwords = useQuery(accessPolicy).data?.passwords !== false
-  const { login, password, details } = user
+  const { login, password, service, details } = user
   const add = useMutation({
-    mutationFn: () => addPerson({ login, password: password === '' ? null : password, ...details }),
+    mutationFn: () => addPerson({ login, service, password: password === '' || service ? null : password, ...details }),
     onSuccess: () => {
       setUser(blank)
       return onChanged()
@@ -193,13 +216,21 @@ export function NewUser({ teams }: { teams: string[] }) {
               onChange={(event) => setUser({ ...user, login: event.target.value })}
             />
           </Form.Group>
+          <Form.Check
+            id="new-service"
+            className="whole small"
+            label={t('setup.is_service_account')}
+            checked={service}
+            onChange={(event) => setUser({ ...user, service: event.target.checked })}
+          />
           <DetailFields
             id="new"
             details={details}
             teams={teams}
+            program={service}
             onChange={(part) => setUser({ ...user, details: { ...details, ...part } })}
           />
-          {passwords && (
+          {passwords && !service && (
             <Form.Group controlId="new-password" className="whole">
               <Form.Label className="mb-0 small quiet">{t('setup.first_password')}</Form.Label>
               <Form.Control
@@ -214,7 +245,7 @@ export function NewUser({ teams }: { teams: string[] }) {
           )}
         </div>
         <Button type="submit" size="sm" variant="plain" className="mt-2" disabled={add.isPending}>
-          {password === '' && passwords ? t('setup.add_and_invite') : t('setup.add')}
+          {password === '' && passwords && !service ? t('setup.add_and_invite') : t('setup.add')}
         </Button>
         <div role="status">
           <Refusal error={add.error} />
@@ -222,7 +253,9 @@ export function NewUser({ teams }: { teams: string[] }) {
             <p className="callout mt-2 mb-0">
               {add.data.invited && passwords
                 ? t('setup.password_link_sent', { address: add.data.email })
-                : t('setup.can_log_in', { name: add.data.name })}
+                : add.data.service
+                  ? t('setup.service_account_added', { name: add.data.name })
+                  : t('setup.can_log_in', { name: add.data.name })}
             </p>
           )}
         </div>

@@ -104,6 +104,15 @@ export const changePerson = (login: string, person: Schemas['PersonBody']) => ap
 export const invite = (login: string) => api.post(`${personAt(login)}/invitation`)
 export const setActive = (login: string, active: boolean) =>
   api.post<Somebody>(`${personAt(login)}/${active ? 'enable' : 'disable'}`)
+/** What depends on a user. */
+export type Belongings = Schemas['UserBelongings']
+export const belongings = (login: string) =>
+  queryOptions({
+    queryKey: ['people', login, 'belongings'],
+    queryFn: () => api.get<Belongings>(`${personAt(login)}/belongings`),
+  })
+export const handOverUser = (login: string, to: string, reason: string) =>
+  api.post<Schemas['HandedOver']>(`${personAt(login)}/hand-over`, { to, reason })
 export const saveMembers = (team: string, members: string[]) =>
   api.put<string[]>(`/api/teams/${encodeURIComponent(team)}/members`, { members } satisfies Schemas['MembersBody'])
 export const saveAccessPolicy = (policy: Schemas['AccessPolicyBody']) =>

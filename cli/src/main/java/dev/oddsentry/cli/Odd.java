@@ -8,6 +8,7 @@ import dev.oddsentry.cli.admin.AuditCommand;
 import dev.oddsentry.cli.admin.ChangePersonCommand;
 import dev.oddsentry.cli.admin.HandOverCommand;
 import dev.oddsentry.cli.admin.PeopleCommand;
+import dev.oddsentry.cli.admin.PersonCommand;
 import dev.oddsentry.cli.admin.RemoveTeamCommand;
 import dev.oddsentry.cli.admin.RenameTeamCommand;
 import dev.oddsentry.cli.admin.SaveSourceCommand;
@@ -214,15 +215,16 @@ public final class Odd {
                         "save-source",
                         "test-mail",
                         "people",
+                        "person",
                         "add-person",
                         "change-person",
                         "teams",
                         "team",
+                        "access",
                         "save-team",
                         "rename-team",
                         "hand-over",
                         "remove-team",
-                        "access",
                         "providers",
                         "save-provider",
                         "audit"));
@@ -312,6 +314,7 @@ public final class Odd {
             case "people" -> new PeopleCommand();
             case "add-person" -> new AddPersonCommand();
             case "change-person" -> new ChangePersonCommand();
+            case "person" -> new PersonCommand();
             case "access" -> new AccessCommand();
             case "providers" -> new ProvidersCommand();
             case "save-provider" -> new SaveProviderCommand();

@@ -29,6 +29,7 @@ final class Pager implements AutoCloseable {
             "message",
             "outbox",
             "people",
+            "person",
             "archive",
             "audit",
             "preview",

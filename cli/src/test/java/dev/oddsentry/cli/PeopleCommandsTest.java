@@ -7,10 +7,11 @@ import org.junit.jupiter.api.Test;
 /** Users, teams and who may do what, from the command line. */
 class PeopleCommandsTest extends AgainstAService {
     private static final String PER =
-            "{\"login\":\"per\",\"name\":\"Per Aune\",\"email\":\"per.aune@skerryline.example\",\"role\":\"ANALYST\",\"teams\":[\"Crew\"],\"active\":true,\"invited\":true,\"providers\":[],\"lastLogInAt\":null}";
+            "{\"login\":\"per\",\"name\":\"Per Aune\",\"email\":\"per.aune@skerryline.example\",\"role\":\"ANALYST\",\"teams\":[\"Crew\"],\"active\":true,\"service\":false,\"invited\":true,\"providers\":[],\"lastLogInAt\":null}";
 
     @Test
     void invitedUserIsAddedWithoutAPassword() {
+        answer("GET /api/access-policy", "{\"teamsDecide\":false,\"passwords\":true,\"emergencyOperator\":null}");
         answer("POST /api/people", PER);
         var ran = odd(
                 "add-person",
@@ -25,8 +26,35 @@ class PeopleCommandsTest extends AgainstAService {
         assertThat(ran.out().strip())
                 .isEqualTo("Added Per Aune; an invitation was sent to per.aune@skerryline.example.");
         assertThat(asked)
-                .containsExactly(
-                        "POST /api/people {\"login\":\"per\",\"name\":\"Per Aune\",\"email\":\"per.aune@skerryline.example\",\"password\":null,\"role\":\"ANALYST\",\"teams\":[\"Crew\"]}");
+                .contains(
+                        "POST /api/people {\"login\":\"per\",\"name\":\"Per Aune\",\"email\":\"per.aune@skerryline.example\",\"service\":false,\"password\":null,\"role\":\"ANALYST\",\"teams\":[\"Crew\"]}");
+    }
+
+    @Test
+    void aServiceAccountHasNeitherAddressNorPasswordAndGetsATokenFromAnOperator() {
+        answer("POST /api/people", PER.replace("\"service\":false", "\"service\":true"));
+        assertThat(odd("add-person", "nightly", "--name", "Nightly export", "--service")
+                        .status())
+                .isZero();
+        assertThat(asked.getLast()).contains("\"email\":\"\"", "\"service\":true", "\"password\":null");
+        answer("POST /api/tokens/of/nightly", "{\"token\":\"odd_secret\",\"expiresAt\":\"2027-02-28T04:40:00Z\"}");
+        assertThat(odd("create-token", "export", "--user", "nightly").out().strip())
+                .isEqualTo("odd_secret");
+    }
+
+    @Test
+    void whatDependsOnAUserIsListedAndHandedOver() {
+        answer(
+                "GET /api/people/per/belongings",
+                "{\"aloneIn\":[\"Crew\"],\"mailedBy\":[{\"kind\":\"rule\",\"name\":\"late-sailings\",\"title\":\"Late sailings\",\"retired\":false}],\"taken\":[{\"name\":\"late-sailings\",\"count\":2}],\"drafts\":[],\"tokens\":1}");
+        assertThat(odd("person", "per").out())
+                .contains("nobody else is in it", "rule/late-sailings", "2 taken", "end when the user is disabled");
+        answer(
+                "POST /api/people/per/hand-over",
+                "{\"definitions\":[{\"kind\":\"rule\",\"name\":\"late-sailings\",\"title\":\"Late sailings\",\"retired\":false}],\"findings\":2}");
+        assertThat(odd("hand-over", "--person", "per", "ines", "--reason", "leaves us")
+                        .out())
+                .contains("rule/late-sailings", "Handed over to ines: 1 definitions, 2 findings.");
     }
 
     @Test

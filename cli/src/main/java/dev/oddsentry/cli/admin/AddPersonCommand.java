@@ -2,6 +2,7 @@ package dev.oddsentry.cli.admin;
 
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.contract.AccessPolicyView;
 import dev.oddsentry.contract.UserView;
 import java.io.BufferedReader;
 import java.io.IOException;
@@ -20,7 +21,7 @@ import picocli.CommandLine.Parameters;
         mixinStandardHelpOptions = true,
         description = {
             "Add a user (operators).",
-            "The password is read from standard input, unless an invitation is sent."
+            "The password is read from standard input, unless an invitation is sent or it is a service account."
         },
         footer = {"", "Example: odd add-person ines --name \"Ines Holm\" --email ines.holm@skerryline.example --invite"
         })
@@ -33,8 +34,8 @@ public final class AddPersonCommand extends ServiceCommand {
     @SuppressWarnings("NullAway.Init")
     String name;
 
-    @Option(names = "--email", required = true, description = "Email address.")
-    @SuppressWarnings("NullAway.Init")
+    @Option(names = "--email", description = "Email address; a service account has none.")
+    @Nullable
     String email;
 
     @Option(
@@ -50,6 +51,11 @@ public final class AddPersonCommand extends ServiceCommand {
     @Option(names = "--invite", description = "Send a message with a link that sets the password.")
     boolean invite;
 
+    @Option(
+            names = "--service",
+            description = "A service account: a program, which logs in with tokens alone. See odd create-token --user.")
+    boolean service;
+
     @Option(names = "--json", description = "The user as JSON.")
     boolean json;
 
@@ -58,16 +64,22 @@ public final class AddPersonCommand extends ServiceCommand {
         var body = new LinkedHashMap<String, @Nullable Object>();
         body.put("login", login);
         body.put("name", name);
-        body.put("email", email);
-        body.put("password", invite ? null : password());
+        body.put("email", email == null ? "" : email);
+        body.put("service", service);
+        body.put("password", invite || service ? null : password());
         body.put("role", role.name());
         body.put("teams", teams);
         UserView user = api().post("/api/people", body, UserView.class);
         if (json) OutputOptions.printJson(out(), user);
         else
             out().println("Added " + user.name()
-                    + (invite ? "; an invitation was sent to " + user.email() + "." : "."));
+                    + (invite && sendsInvitations() ? "; an invitation was sent to " + user.email() + "." : "."));
         return 0;
+    }
+
+    /** Where passwords are off there is nothing to invite to. */
+    private boolean sendsInvitations() {
+        return api().get("/api/access-policy", AccessPolicyView.class).passwords();
     }
 
     private static String password() throws IOException {

@@ -37,7 +37,9 @@ public final class PeopleCommand extends ServiceCommand {
                     each.login(),
                     each.name(),
                     each.email(),
-                    Words.state(each.role()) + (each.active() ? "" : ", disabled"),
+                    Words.state(each.role())
+                            + (each.service() ? ", service account" : "")
+                            + (each.active() ? "" : ", disabled"),
                     String.join(", ", each.teams()),
                     lastLogIn(each));
         return table;

@@ -19,7 +19,7 @@ import picocli.CommandLine.Option;
 @Command(
         name = "providers",
         mixinStandardHelpOptions = true,
-        description = "List, test or remove the identity providers that users log in through.",
+        description = "List, test or remove the identity providers of log-ins.",
         footer = {"", "Example: odd providers --test skerry"})
 public final class ProvidersCommand extends ServiceCommand {
     /** What to do with one; without it they are listed. */

@@ -1,11 +1,13 @@
 package dev.oddsentry.cli.start;
 
+import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.OutputOptions;
 import dev.oddsentry.cli.common.ServiceCommand;
 import dev.oddsentry.cli.output.Words;
 import dev.oddsentry.contract.IssuedToken;
 import java.util.Locale;
 import java.util.Map;
+import org.jspecify.annotations.Nullable;
 import picocli.CommandLine.Command;
 import picocli.CommandLine.Option;
 import picocli.CommandLine.Parameters;
@@ -44,13 +46,17 @@ public final class CreateTokenCommand extends ServiceCommand {
             description = "Days until it expires, 1 to 366. Default: 30.")
     int days;
 
+    @Option(names = "--user", paramLabel = "LOGIN", description = "A service account that it is for (operators).")
+    @Nullable
+    String user;
+
     @Option(names = "--json", description = "The token as JSON.")
     boolean json;
 
     @Override
     public Integer call() {
         IssuedToken issued = api().post(
-                        "/api/tokens/named",
+                        user == null ? "/api/tokens/named" : "/api/tokens/of/" + Api.part(user),
                         Map.of("name", name, "scope", use.name().toUpperCase(Locale.ROOT), "days", days),
                         IssuedToken.class);
         if (json) OutputOptions.printJson(out(), issued);

@@ -70,16 +70,17 @@ public class AccessTokens {
         return issue(person, name, TokenScope.OPERATE, LIFETIME);
     }
 
-    /** Shown in the list of tokens under its name. */
+    /**
+     * Shown in the list of tokens under its name.
+     *
+     * @param owner who it acts as: the person who makes it, or a service account
+     */
     @Transactional
-    public IssuedToken create(Person person, String name, TokenScope scope, Duration lifetime) {
-        var issued = issue(person, name.strip(), scope, lifetime);
-        audit.record(
-                db,
-                person.id(),
-                AuditAct.CREATE_TOKEN,
-                name.strip(),
-                scope.name().toLowerCase(Locale.ROOT) + ", for " + lifetime.toDays() + " days");
+    public IssuedToken create(Person by, Person owner, String name, TokenScope scope, Duration lifetime) {
+        var issued = issue(owner, name.strip(), scope, lifetime);
+        String what = scope.name().toLowerCase(Locale.ROOT) + ", for " + lifetime.toDays() + " days";
+        boolean own = owner.id().equals(by.id());
+        audit.record(db, by.id(), AuditAct.CREATE_TOKEN, name.strip(), own ? what : what + ", for " + owner.login());
         return issued;
     }
 

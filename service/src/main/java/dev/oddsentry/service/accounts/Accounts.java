@@ -24,6 +24,8 @@ public class Accounts {
 
     private static final String OFF = "Passwords are off. Users log in through an identity provider.";
 
+    private static final String SERVICE = "A service account has no password. Create a token for it.";
+
     private final DSLContext db;
     private final People people;
     private final PasswordLinks links;
@@ -58,9 +60,12 @@ public class Accounts {
      */
     public UserView add(Person by, NewPerson added, @Nullable String password) {
         boolean passwords = policy.present().passwords();
+        if (password != null && added.service()) throw RefusedException.invalid(SERVICE);
+        if (added.details().email().isBlank() && !added.service())
+            throw RefusedException.invalid("email: a user who is a person needs an address.");
         if (password != null && !passwords) throw RefusedException.invalid(OFF + " Leave the password out.");
         people.add(by, added, password);
-        if (password == null && passwords) invite(by, added.login());
+        if (password == null && passwords && !added.service()) invite(by, added.login());
         return people.view(added.login());
     }
 
@@ -132,6 +137,7 @@ public class Accounts {
     }
 
     private void requirePassword(Person of) {
+        if (people.isService(of)) throw RefusedException.conflict(SERVICE);
         if (!policy.allowsPassword(of)) throw RefusedException.conflict(OFF);
     }
 

@@ -17,6 +17,7 @@ import java.time.Instant;
 import java.util.Collection;
 import java.util.List;
 import java.util.Map;
+import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
@@ -54,8 +55,13 @@ public class FindingHandling {
                     + ask.kind().code() + ".");
         refuseSenseless(ask.kind(), ask.note(), ask.until(), now);
         end(by, findingId, ask.kind(), now);
+        insert(by, finding, ask, now);
+        record(by, finding, FindingEventKind.set(ask.kind()), ask.note(), now);
+    }
+
+    private void insert(Person by, FindingRecord finding, Ask ask, Instant now) {
         db.insertInto(HANDLING)
-                .set(HANDLING.FINDING_ID, findingId)
+                .set(HANDLING.FINDING_ID, finding.getId())
                 .set(HANDLING.KIND, ask.kind())
                 .set(HANDLING.PERSON_ID, by.id())
                 .set(HANDLING.AT, now)
@@ -63,7 +69,6 @@ public class FindingHandling {
                 .set(HANDLING.SEVERITY, finding.getSeverity())
                 .set(HANDLING.UNTIL, ask.until())
                 .execute();
-        record(by, finding, FindingEventKind.set(ask.kind()), ask.note(), now);
     }
 
     static void refuseSenseless(Kind kind, String note, @Nullable Instant until, Instant now) {
@@ -120,6 +125,42 @@ public class FindingHandling {
                 .set(FINDING_EVENT.PERSON_ID, by.id())
                 .set(FINDING_EVENT.NOTE, note == null || note.isBlank() ? null : note)
                 .execute();
+    }
+
+    /** Of rows of {@code HANDLING} joined with their findings: what the person has taken and that is not over. */
+    public static Condition isTakenBy(Person person) {
+        return HANDLING.PERSON_ID
+                .eq(person.id())
+                .and(HANDLING.KIND.eq(Kind.TAKE))
+                .and(HANDLING.ENDED_AT.isNull())
+                .and(FINDING.STATE.ne(FindingState.CLEARED));
+    }
+
+    /**
+     * Somebody else has taken what this person had. Part of the caller's transaction.
+     *
+     * @return how many findings
+     */
+    public int handOver(Person by, Person from, Person to) {
+        Instant now = clock.instant();
+        var findings = db.select(FINDING.fields())
+                .from(HANDLING)
+                .join(FINDING)
+                .on(FINDING.ID.eq(HANDLING.FINDING_ID))
+                .where(isTakenBy(from))
+                .orderBy(FINDING.ID)
+                .forUpdate()
+                .fetchInto(FINDING);
+        for (var finding : findings) {
+            end(by, finding.getId(), Kind.TAKE, now);
+            take(to, finding, "handed over from " + from.name() + " by " + by.name(), now);
+        }
+        return findings.size();
+    }
+
+    private void take(Person person, FindingRecord finding, String note, Instant now) {
+        insert(person, finding, new Ask(Kind.TAKE, note, null), now);
+        record(person, finding, FindingEventKind.TAKEN, note, now);
     }
 
     static String word(Kind kind) {

@@ -1,6 +1,5 @@
 package dev.oddsentry.service.people;
 
-import static dev.oddsentry.service.db.generated.Tables.ACCESS_POLICY;
 import static dev.oddsentry.service.db.generated.Tables.IDENTITY_PROVIDER;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import static dev.oddsentry.service.db.generated.Tables.PROVIDER_IDENTITY;
@@ -35,13 +34,15 @@ public class People {
     private final Clock clock;
     private final Audit audit;
     private final Memberships memberships;
+    private final Operators operators;
     private final Passwords passwords = new Passwords();
 
-    People(DSLContext db, Clock clock, Audit audit, Memberships memberships, Settings settings) {
+    People(DSLContext db, Clock clock, Audit audit, Memberships memberships, Operators operators, Settings settings) {
         this.db = db;
         this.clock = clock;
         this.audit = audit;
         this.memberships = memberships;
+        this.operators = operators;
         makeFirstOperator(settings.firstOperator());
     }
 
@@ -59,10 +60,16 @@ public class People {
     /** @param teams by name */
     public record PersonDetails(String name, String email, Role role, List<String> teams) {}
 
-    public record NewPerson(String login, PersonDetails details) {}
+    /** @param service whether it is a program, which logs in with tokens alone */
+    public record NewPerson(String login, PersonDetails details, boolean service) {
+        public NewPerson(String login, PersonDetails details) {
+            this(login, details, false);
+        }
+    }
 
     /**
      * @param active false for one who may not log in
+     * @param service whether it is a program, which logs in with tokens alone
      * @param invited whether they have no way to log in yet: neither a password nor an identity provider that knows them
      * @param providers the titles of the identity providers that they have logged in through
      * @param lastLogInAt null for never, or before this was kept
@@ -74,6 +81,7 @@ public class People {
             Role role,
             List<String> teams,
             boolean active,
+            boolean service,
             boolean invited,
             List<String> providers,
             @Nullable Instant lastLogInAt) {}
@@ -102,6 +110,7 @@ public class People {
                 .set(PERSON.EMAIL, details.email())
                 .set(PERSON.PASSWORD_HASH, password == null ? null : passwords.hash(password))
                 .set(PERSON.ROLE, details.role())
+                .set(PERSON.IS_SERVICE, added.service())
                 .set(PERSON.CREATED_AT, clock.instant())
                 .onConflict(PERSON.LOGIN)
                 .doNothing()
@@ -112,9 +121,9 @@ public class People {
     @Transactional
     public UserView change(Person by, String login, PersonDetails details) {
         var before = view(login);
-        keepAnOperator();
+        operators.lock();
         put(require(login), details);
-        refuseWithoutOperator();
+        operators.requireOne();
         audit.record(
                 db,
                 by.id(),
@@ -145,13 +154,9 @@ public class People {
      * @return the person as they are then
      */
     public Person updateVouchedFor(Person person, PersonDetails said, String provider) {
-        keepAnOperator();
-        boolean last = person.is(Role.OPERATOR)
-                && said.role() != Role.OPERATOR
-                && !db.fetchExists(PERSON, operators().and(PERSON.ID.ne(person.id())));
-        boolean emergency = isEmergencyOperator(person.id());
-        var details =
-                last || emergency ? new PersonDetails(said.name(), said.email(), person.role(), said.teams()) : said;
+        operators.lock();
+        boolean stays = said.role() != Role.OPERATOR && operators.needs(person);
+        var details = stays ? new PersonDetails(said.name(), said.email(), person.role(), said.teams()) : said;
         var before = new PersonDetails(person.name(), person.email(), person.role(), person.teams());
         if (details.equals(before)) return person;
         put(person, details);
@@ -180,45 +185,15 @@ public class People {
         if (!active && by.login().equals(login.toLowerCase(Locale.ROOT)))
             throw RefusedException.invalid("You cannot disable yourself. Ask another operator.");
         var person = require(login);
-        keepAnOperator();
+        operators.lock();
         db.update(PERSON)
                 .set(PERSON.ACTIVE, active)
                 .where(PERSON.ID.eq(person.id()))
                 .execute();
-        refuseWithoutOperator();
+        operators.requireOne();
         audit.record(
                 db, by.id(), active ? AuditAct.ENABLE_PERSON : AuditAct.DISABLE_PERSON, person.login(), person.name());
         return person;
-    }
-
-    /** Two operators who remove each other at once wait for one another here. */
-    private void keepAnOperator() {
-        db.select(PERSON.ID).from(PERSON).where(operators()).forUpdate().fetch();
-    }
-
-    private void refuseWithoutOperator() {
-        if (!db.fetchExists(PERSON, operators()))
-            throw RefusedException.invalid(
-                    "Nobody would be left to manage the service. Make somebody else an operator first.");
-        boolean emergency = db.select(ACCESS_POLICY.EMERGENCY_OPERATOR)
-                .from(ACCESS_POLICY)
-                .where(ACCESS_POLICY.PASSWORDS.isFalse())
-                .fetchOptional(ACCESS_POLICY.EMERGENCY_OPERATOR)
-                .map(id -> db.fetchExists(PERSON, operators().and(PERSON.ID.eq(id))))
-                .orElse(true);
-        if (!emergency)
-            throw RefusedException.invalid(
-                    "Passwords are off, and this is the emergency operator. Name another first.");
-    }
-
-    /** Who may still log in with a password where nobody else does. */
-    public boolean isEmergencyOperator(UUID person) {
-        return db.fetchExists(
-                ACCESS_POLICY, ACCESS_POLICY.PASSWORDS.isFalse(), ACCESS_POLICY.EMERGENCY_OPERATOR.eq(person));
-    }
-
-    private static Condition operators() {
-        return PERSON.ROLE.eq(Role.OPERATOR).and(PERSON.ACTIVE.isTrue());
     }
 
     /** @throws RefusedException if it is too weak */
@@ -230,6 +205,11 @@ public class People {
                 .where(PERSON.ID.eq(of.id()))
                 .execute();
         audit.record(db, of.id(), AuditAct.SET_PASSWORD, of.login(), null);
+    }
+
+    /** Whether it is a program and no person. */
+    public boolean isService(Person person) {
+        return db.fetchExists(PERSON, PERSON.ID.eq(person.id()), PERSON.IS_SERVICE.isTrue());
     }
 
     public boolean hasPassword(Person person) {
@@ -271,14 +251,17 @@ public class People {
 
     /** Also one who has been disabled; empty if several have the address. */
     public Optional<Person> withAddress(String address) {
-        var found = fetch(PERSON.EMAIL.equalIgnoreCase(address));
+        var found = fetch(PERSON.EMAIL.equalIgnoreCase(address).and(Operators.isPerson()));
         return found.size() == 1 ? Optional.of(found.getFirst()) : Optional.empty();
     }
 
     /** Who may log in and has this log-in name or this address; empty if nobody, or several. */
     public Optional<Person> called(String loginOrAddress) {
         String lower = loginOrAddress.strip().toLowerCase(Locale.ROOT);
-        var found = fetch(PERSON.ACTIVE.isTrue().and(PERSON.LOGIN.eq(lower).or(PERSON.EMAIL.equalIgnoreCase(lower))));
+        var found = fetch(PERSON.ACTIVE
+                .isTrue()
+                .and(Operators.isPerson())
+                .and(PERSON.LOGIN.eq(lower).or(PERSON.EMAIL.equalIgnoreCase(lower))));
         return found.size() == 1 ? Optional.of(found.getFirst()) : Optional.empty();
     }
 
@@ -352,7 +335,10 @@ public class People {
                         row.get(PERSON.ROLE),
                         List.of(row.get(teams)),
                         row.get(PERSON.ACTIVE),
-                        row.get(PERSON.PASSWORD_HASH) == null && row.get(providers).length == 0,
+                        row.get(PERSON.IS_SERVICE),
+                        !row.get(PERSON.IS_SERVICE)
+                                && row.get(PERSON.PASSWORD_HASH) == null
+                                && row.get(providers).length == 0,
                         List.of(row.get(providers)),
                         row.get(PERSON.LAST_LOG_IN_AT)));
     }

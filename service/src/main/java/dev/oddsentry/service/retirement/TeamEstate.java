@@ -3,27 +3,21 @@ package dev.oddsentry.service.retirement;
 import static dev.oddsentry.service.db.generated.Tables.RULE_DRAFT;
 
 import dev.oddsentry.core.definition.Definition;
-import dev.oddsentry.core.definition.Definition.Kind;
 import dev.oddsentry.core.definition.Document;
-import dev.oddsentry.core.definition.QueryDefinition;
 import dev.oddsentry.core.definition.TeamReferences;
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
 import dev.oddsentry.service.db.Json;
 import dev.oddsentry.service.definitions.Archive;
-import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.definitions.DefinitionStore.Current;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.sources.Source;
 import dev.oddsentry.service.sources.Sources;
 import dev.oddsentry.service.web.RefusedException;
-import java.util.Arrays;
 import java.util.List;
 import java.util.Map;
-import java.util.function.UnaryOperator;
 import java.util.stream.Collectors;
-import java.util.stream.Stream;
 import org.jooq.DSLContext;
 import org.jooq.JSONB;
 import org.springframework.stereotype.Component;
@@ -36,16 +30,16 @@ public class TeamEstate {
     private static final TypeReference<Map<String, Object>> TREE = new TypeReference<>() {};
 
     private final DSLContext db;
-    private final DefinitionStore definitions;
+    private final DefinitionChanges changes;
     private final Archive archive;
     private final Teams teams;
     private final Audit audit;
     private final Sources sources;
 
-    TeamEstate(DSLContext db, DefinitionStore definitions, Archive archive, Teams teams, Audit audit, Sources sources) {
+    TeamEstate(DSLContext db, DefinitionChanges changes, Archive archive, Teams teams, Audit audit, Sources sources) {
         this.sources = sources;
         this.db = db;
-        this.definitions = definitions;
+        this.changes = changes;
         this.archive = archive;
         this.teams = teams;
         this.audit = audit;
@@ -64,7 +58,8 @@ public class TeamEstate {
     /** By kind and name, the retired ones too. */
     @Transactional(readOnly = true)
     public List<TeamDefinition> of(String team) {
-        return ever().map(each -> view(each.definition(), team))
+        return changes.ever()
+                .map(each -> view(each.definition(), team))
                 .filter(each -> each.owned() || each.mailed() || each.shown())
                 .toList();
     }
@@ -90,12 +85,13 @@ public class TeamEstate {
         if (!teams.names().contains(to))
             throw RefusedException.invalid("to: there is no team \"" + to + "\". Save the team first.");
         if (from.equals(to)) throw RefusedException.invalid("to: name another team than " + from + ".");
-        var owned =
-                ever().filter(each -> from.equals(each.definition().owner())).toList();
+        var owned = changes.ever()
+                .filter(each -> from.equals(each.definition().owner()))
+                .toList();
         if (owned.isEmpty()) throw RefusedException.conflict("The team " + from + " owns nothing.");
         String why = "handed over from " + from + (reason.isBlank() ? "" : ": " + reason.strip());
-        owned.forEach(each -> change(by, each, why, tree -> TeamReferences.ownedBy(tree, to)));
-        audit.record(db, by.id(), AuditAct.HAND_OVER, from, "to " + to + ": " + listed(owned));
+        owned.forEach(each -> changes.change(by, each, why, tree -> TeamReferences.ownedBy(tree, to)));
+        audit.record(db, by.id(), AuditAct.HAND_OVER, from, "to " + to + ": " + DefinitionChanges.listed(owned));
         return owned.stream().map(each -> view(each.definition(), from)).toList();
     }
 
@@ -110,10 +106,11 @@ public class TeamEstate {
             throw RefusedException.invalid("name: give a name without spaces around it.");
         if (teams.names().contains(to)) throw RefusedException.conflict("There is a team \"" + to + "\" already.");
         if (!teams.rename(from, to)) throw noTeam(from);
-        var named = ever().filter(each -> !renamed(each, from, to).equals(Document.tree(each.definition())))
+        var named = changes.ever()
+                .filter(each -> !renamed(each, from, to).equals(Document.tree(each.definition())))
                 .toList();
-        named.forEach(each ->
-                change(by, each, "team " + from + " renamed to " + to, tree -> TeamReferences.renamed(tree, from, to)));
+        named.forEach(each -> changes.change(
+                by, each, "team " + from + " renamed to " + to, tree -> TeamReferences.renamed(tree, from, to)));
         sources.renameTeam(from, to);
         db.selectFrom(RULE_DRAFT)
                 .forEach(draft -> db.update(RULE_DRAFT)
@@ -128,7 +125,7 @@ public class TeamEstate {
                                         to)))
                         .where(RULE_DRAFT.RULE_ID.eq(draft.getRuleId()))
                         .execute());
-        audit.record(db, by.id(), AuditAct.RENAME_TEAM, to, "from " + from + ": " + listed(named));
+        audit.record(db, by.id(), AuditAct.RENAME_TEAM, to, "from " + from + ": " + DefinitionChanges.listed(named));
         return teams.all().stream()
                 .filter(team -> team.name().equals(to))
                 .findFirst()
@@ -161,34 +158,7 @@ public class TeamEstate {
         return RefusedException.notFound("There is no team \"" + name + "\".");
     }
 
-    private Stream<Current<Definition>> ever() {
-        return Arrays.stream(Kind.values()).flatMap(kind -> definitions.ever(kind).stream());
-    }
-
     private static Map<String, Object> renamed(Current<Definition> each, String from, String to) {
         return TeamReferences.renamed(Document.tree(each.definition()), from, to);
-    }
-
-    /** No query is asked, since neither owner nor recipients say what a check finds. */
-    private void change(Person by, Current<Definition> each, String reason, UnaryOperator<Map<String, Object>> how) {
-        var kind = each.definition().kind();
-        var now = definitions.lock(kind, each.id(), "").orElseThrow();
-        var tree = how.apply(Document.tree(now.definition()));
-        var after = Document.read(Json.writeInOrder(tree).data())
-                .definition()
-                .withId(each.id().toString());
-        int revision = now.revision() + 1;
-        definitions.moveTo(each.id(), after, revision);
-        definitions.addRevision(each.id(), revision, after, reason, by.id());
-        if (now.definition() instanceof QueryDefinition query)
-            definitions.addColumns(
-                    each.id(), revision, definitions.columns(new Current<>(each.id(), now.revision(), query)));
-    }
-
-    private static String listed(List<Current<Definition>> all) {
-        return all.stream()
-                .map(each -> each.definition().kind().words() + " "
-                        + each.definition().name())
-                .collect(Collectors.joining(", "));
     }
 }

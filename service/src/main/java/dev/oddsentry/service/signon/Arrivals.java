@@ -3,6 +3,7 @@ package dev.oddsentry.service.signon;
 import static dev.oddsentry.service.db.generated.Tables.IDENTITY_PROVIDER;
 import static dev.oddsentry.service.db.generated.Tables.PROVIDER_IDENTITY;
 
+import dev.oddsentry.service.people.Operators;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.People.NewPerson;
 import dev.oddsentry.service.people.People.PersonDetails;
@@ -33,12 +34,14 @@ class Arrivals {
 
     private final DSLContext db;
     private final People people;
+    private final Operators operators;
     private final SecretBox secrets;
     private final Clock clock;
 
-    Arrivals(DSLContext db, People people, SecretBox secrets, Clock clock) {
+    Arrivals(DSLContext db, People people, Operators operators, SecretBox secrets, Clock clock) {
         this.db = db;
         this.people = people;
+        this.operators = operators;
         this.secrets = secrets;
         this.clock = clock;
     }
@@ -84,9 +87,10 @@ class Arrivals {
         return alike.filter(found -> mayBeTakenFor(provider, found));
     }
 
-    /** Somebody else of the same provider is not, nor is the operator for emergencies, whom no provider may replace. */
+    /** Somebody else of the same provider is not, nor is a program, nor the operator for emergencies, whom no provider may replace. */
     private boolean mayBeTakenFor(IdentityProvider provider, Person found) {
-        return !people.isEmergencyOperator(found.id())
+        return !operators.isEmergency(found)
+                && !people.isService(found)
                 && !db.fetchExists(
                         PROVIDER_IDENTITY,
                         PROVIDER_IDENTITY.PROVIDER_ID.eq(provider.id()),

@@ -2,6 +2,7 @@ package dev.oddsentry.service.api.access;
 
 import dev.oddsentry.service.access.AccessTokens;
 import dev.oddsentry.service.access.TokenScope;
+import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
 import dev.oddsentry.service.people.Role;
 import dev.oddsentry.service.web.RefusedException;
@@ -31,9 +32,11 @@ import org.springframework.web.bind.annotation.RestController;
 @RequestMapping(path = "/api/tokens", produces = "application/json")
 class TokenController {
     private final AccessTokens tokens;
+    private final People people;
 
-    TokenController(AccessTokens tokens) {
+    TokenController(AccessTokens tokens, People people) {
         this.tokens = tokens;
+        this.people = people;
     }
 
     @GetMapping
@@ -54,7 +57,22 @@ class TokenController {
     @PostMapping("/named")
     @ResponseStatus(HttpStatus.CREATED)
     AccessTokens.IssuedToken createToken(@AuthenticationPrincipal Person by, @Valid @RequestBody TokenBody body) {
-        return tokens.create(by, body.name(), body.scope(), Duration.ofDays(body.days()));
+        return tokens.create(by, by, body.name(), body.scope(), Duration.ofDays(body.days()));
+    }
+
+    /** People make their own. */
+    @PostMapping("/of/{login}")
+    @ResponseStatus(HttpStatus.CREATED)
+    AccessTokens.IssuedToken createServiceToken(
+            @AuthenticationPrincipal Person by, @PathVariable String login, @Valid @RequestBody TokenBody body) {
+        var owner = people.active(people.require(login).id()).filter(people::isService);
+        return tokens.create(
+                by,
+                owner.orElseThrow(() -> RefusedException.invalid(
+                        "\"" + login + "\" is not a service account in use. People create their tokens themselves.")),
+                body.name(),
+                body.scope(),
+                Duration.ofDays(body.days()));
     }
 
     @DeleteMapping("/{id}")

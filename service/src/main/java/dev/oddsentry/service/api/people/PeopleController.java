@@ -42,6 +42,8 @@ class PeopleController {
     }
 
     /**
+     * @param email empty for a service account
+     * @param service true for a program, which logs in with tokens alone
      * @param password null to send an invitation, whose link sets it
      * @param teams by name; null for none
      */
@@ -50,14 +52,15 @@ class PeopleController {
             String login,
 
             @NotBlank @Size(max = 200) String name,
-            @NotBlank @Email @Size(max = 254) String email,
+            @NotNull @Email @Size(max = 254) String email,
+            @Nullable Boolean service,
             @Nullable @Size(max = MOST_PASSWORD) String password,
             @NotNull Role role,
             @Nullable @Size(max = 200) List<@NotBlank String> teams) {}
 
     record PersonBody(
             @NotBlank @Size(max = 200) String name,
-            @NotBlank @Email @Size(max = 254) String email,
+            @NotNull @Email @Size(max = 254) String email,
             @NotNull Role role,
             @NotNull @Size(max = 200) List<@NotBlank String> teams) {}
 
@@ -72,7 +75,8 @@ class PeopleController {
     UserView addUser(@AuthenticationPrincipal Person by, @Valid @RequestBody NewPersonBody body) {
         var teams = body.teams() == null ? List.<String>of() : body.teams();
         var details = new PersonDetails(body.name(), body.email(), body.role(), teams);
-        return accounts.add(by, new NewPerson(body.login(), details), body.password());
+        return accounts.add(
+                by, new NewPerson(body.login(), details, Boolean.TRUE.equals(body.service())), body.password());
     }
 
     @PutMapping("/{login}")

@@ -96,6 +96,11 @@ public class Person extends TableImpl<PersonRecord> {
      */
     public final TableField<PersonRecord, Instant> LAST_LOG_IN_AT = createField(DSL.name("last_log_in_at"), SQLDataType.INSTANT, this, "");
 
+    /**
+     * The column <code>person.is_service</code>.
+     */
+    public final TableField<PersonRecord, Boolean> IS_SERVICE = createField(DSL.name("is_service"), SQLDataType.BOOLEAN.nullable(false).defaultValue(DSL.field(DSL.raw("false"), SQLDataType.BOOLEAN)), this, "");
+
     private Person(Name alias, Table<PersonRecord> aliased) {
         this(alias, aliased, (Field<?>[]) null, null);
     }
@@ -144,7 +149,8 @@ public class Person extends TableImpl<PersonRecord> {
     public List<Check<PersonRecord>> getChecks() {
         return Arrays.asList(
             Internal.createCheck(this, DSL.name("person_login_check"), "((login = lower(login)))", true),
-            Internal.createCheck(this, DSL.name("person_role_check"), "((role = ANY (ARRAY['READER'::text, 'ANALYST'::text, 'LEAD'::text, 'OPERATOR'::text, 'AUDITOR'::text])))", true)
+            Internal.createCheck(this, DSL.name("person_role_check"), "((role = ANY (ARRAY['READER'::text, 'ANALYST'::text, 'LEAD'::text, 'OPERATOR'::text, 'AUDITOR'::text])))", true),
+            Internal.createCheck(this, DSL.name("person_service"), "(((NOT is_service) OR (password_hash IS NULL)))", true)
         );
     }
 

@@ -148,6 +148,20 @@ public class PersonRecord extends UpdatableRecordImpl<PersonRecord> {
         return (Instant) get(8);
     }
 
+    /**
+     * Setter for <code>person.is_service</code>.
+     */
+    public void setIsService(Boolean value) {
+        set(9, value);
+    }
+
+    /**
+     * Getter for <code>person.is_service</code>.
+     */
+    public Boolean getIsService() {
+        return (Boolean) get(9);
+    }
+
     // -------------------------------------------------------------------------
     // Primary key information
     // -------------------------------------------------------------------------
@@ -171,7 +185,7 @@ public class PersonRecord extends UpdatableRecordImpl<PersonRecord> {
     /**
      * Create a detached, initialised PersonRecord
      */
-    public PersonRecord(UUID id, String login, String name, String email, String passwordHash, Role role, Boolean active, Instant createdAt, Instant lastLogInAt) {
+    public PersonRecord(UUID id, String login, String name, String email, String passwordHash, Role role, Boolean active, Instant createdAt, Instant lastLogInAt, Boolean isService) {
         super(Person.PERSON);
 
         setId(id);
@@ -183,6 +197,7 @@ public class PersonRecord extends UpdatableRecordImpl<PersonRecord> {
         setActive(active);
         setCreatedAt(createdAt);
         setLastLogInAt(lastLogInAt);
+        setIsService(isService);
         resetTouchedOnNotNull();
     }
 }
