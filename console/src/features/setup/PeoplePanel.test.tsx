@@ -51,7 +51,7 @@ test('a user is given another role and a team, or disabled', async () => {
       return user('per')
     },
     'POST /api/people/per/disable': user('per', { active: false }),
-    'GET /api/people/per/belongings': { aloneIn: [], mailedBy: [], taken: [], drafts: [], tokens: 0 },
+    'GET /api/people/per/belongings': { aloneIn: [], reachedFor: [], mailedBy: [], taken: [], drafts: [], tokens: 0 },
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Change Per Aune' }))
   const form = within(screen.getByRole('heading', { name: 'Change Per Aune' }).closest('form') as HTMLElement)
@@ -123,6 +123,7 @@ test('what depends on a user is listed and handed over', async () => {
     ...answers,
     'GET /api/people/per/belongings': {
       aloneIn: ['Crew'],
+      reachedFor: ['Crew'],
       mailedBy: [{ kind: 'rule', name: 'late-sailings', title: 'Late sailings', retired: false }],
       taken: [{ name: 'late-sailings', count: 2 }],
       drafts: [],
@@ -130,7 +131,7 @@ test('what depends on a user is listed and handed over', async () => {
     },
     'POST /api/people/per/hand-over': (asked: unknown) => {
       sent.push(body(asked))
-      return { definitions: [], findings: 2 }
+      return { definitions: [], teams: [], findings: 2 }
     },
   })
   await userEvent.click(await screen.findByRole('button', { name: 'Change Per Aune' }))
@@ -138,6 +139,8 @@ test('what depends on a user is listed and handed over', async () => {
   expect(screen.getByRole('link', { name: 'Late sailings' })).toHaveAttribute('href', '/rules/late-sailings')
   expect(screen.getByText(/2 findings taken of/)).toBeInTheDocument()
   expect(screen.getByText('1 token ends when the user is disabled.')).toBeInTheDocument()
+  expect(screen.getByRole('button', { name: 'Hand over' })).toBeDisabled()
+  await userEvent.selectOptions(screen.getByLabelText('Mail and findings go to'), 'Ines Holm')
   await userEvent.type(screen.getByLabelText('Reason'), 'leaves us')
   await userEvent.click(screen.getByRole('button', { name: 'Hand over' }))
   expect(sent).toEqual([{ to: 'ines', reason: 'leaves us' }])
@@ -153,7 +156,14 @@ test('a service account needs no address, and gets a token that is shown once', 
   renderAt('/', <PeoplePanel />, {
     ...answers,
     'GET /api/people?disabled=true': [nightly],
-    'GET /api/people/nightly/belongings': { aloneIn: [], mailedBy: [], taken: [], drafts: [], tokens: 0 },
+    'GET /api/people/nightly/belongings': {
+      aloneIn: [],
+      reachedFor: [],
+      mailedBy: [],
+      taken: [],
+      drafts: [],
+      tokens: 0,
+    },
     'POST /api/people': keep(nightly),
     'POST /api/tokens/of/nightly': keep({ token: 'odd_secret', expiresAt: '2027-02-28T04:40:00Z' }),
   })

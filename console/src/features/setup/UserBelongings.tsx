@@ -22,7 +22,9 @@ export function UserBelongings({ user, others, onDisable }: Props) {
         {(found) => (
           <>
             <Listed found={found} />
-            {(found.mailedBy.length > 0 || found.taken.length > 0) && <HandOver user={user} others={others} />}
+            {found.mailedBy.length + found.reachedFor.length + found.taken.length > 0 && (
+              <HandOver user={user} others={others} />
+            )}
           </>
         )}
       </Loaded>
@@ -47,13 +49,16 @@ export function UserBelongings({ user, others, onDisable }: Props) {
 }
 
 function Listed({ found }: { found: Belongings }) {
-  const { aloneIn, mailedBy, taken, drafts, tokens } = found
-  if (aloneIn.length + mailedBy.length + taken.length + drafts.length + tokens === 0)
+  const { aloneIn, reachedFor, mailedBy, taken, drafts, tokens } = found
+  if (aloneIn.length + reachedFor.length + mailedBy.length + taken.length + drafts.length + tokens === 0)
     return <p className="quiet small mb-2">{t('setup.nothing_depends_on_user')}</p>
   return (
     <ul className="small mb-2">
       {aloneIn.map((team) => (
         <li key={`team ${team}`}>{t('setup.alone_in', { team })}</li>
+      ))}
+      {reachedFor.map((team) => (
+        <li key={`address ${team}`}>{t('setup.reached_for', { team })}</li>
       ))}
       {mailedBy.map(({ kind, name, title, retired }) => (
         <li key={`${kind} ${name}`}>
@@ -77,7 +82,7 @@ function Listed({ found }: { found: Belongings }) {
 }
 
 function HandOver({ user, others }: { user: Somebody; others: Somebody[] }) {
-  const [to, setTo] = useState(others[0]?.login ?? '')
+  const [to, setTo] = useState('')
   const [reason, setReason] = useState('')
   const client = useQueryClient()
   const act = useMutation({
@@ -97,14 +102,14 @@ function HandOver({ user, others }: { user: Somebody; others: Somebody[] }) {
         id={`hand-over-to-${user.login}`}
         label={t('setup.mail_and_findings_go_to')}
         value={to}
-        options={others.map(({ login, name }) => [login, name] as const)}
+        options={[['', t('setup.choose_a_user')], ...others.map(({ login, name }) => [login, name] as const)]}
         onChange={setTo}
       />
       <Form.Group controlId={`hand-over-why-${user.login}`}>
         <Form.Label className="mb-0 small quiet">{t('shared.reason')}</Form.Label>
         <Form.Control size="sm" maxLength={500} value={reason} onChange={(event) => setReason(event.target.value)} />
       </Form.Group>
-      <Button type="submit" size="sm" variant="plain" disabled={act.isPending}>
+      <Button type="submit" size="sm" variant="plain" disabled={act.isPending || to === ''}>
         {t('setup.hand_over')}
       </Button>
       <div role="status" className="w-100">

@@ -46,15 +46,23 @@ class PeopleCommandsTest extends AgainstAService {
     void whatDependsOnAUserIsListedAndHandedOver() {
         answer(
                 "GET /api/people/per/belongings",
-                "{\"aloneIn\":[\"Crew\"],\"mailedBy\":[{\"kind\":\"rule\",\"name\":\"late-sailings\",\"title\":\"Late sailings\",\"retired\":false}],\"taken\":[{\"name\":\"late-sailings\",\"count\":2}],\"drafts\":[],\"tokens\":1}");
+                "{\"aloneIn\":[\"Crew\"],\"reachedFor\":[\"Crew\"],\"mailedBy\":[{\"kind\":\"rule\",\"name\":\"late-sailings\",\"title\":\"Late sailings\",\"retired\":false}],\"taken\":[{\"name\":\"late-sailings\",\"count\":2}],\"drafts\":[],\"tokens\":1}");
         assertThat(odd("person", "per").out())
-                .contains("nobody else is in it", "rule/late-sailings", "2 taken", "end when the user is disabled");
+                .contains(
+                        "nobody else is in it",
+                        "one of its addresses",
+                        "rule/late-sailings",
+                        "2 taken",
+                        "end when the user is disabled");
         answer(
                 "POST /api/people/per/hand-over",
-                "{\"definitions\":[{\"kind\":\"rule\",\"name\":\"late-sailings\",\"title\":\"Late sailings\",\"retired\":false}],\"findings\":2}");
+                "{\"definitions\":[{\"kind\":\"rule\",\"name\":\"late-sailings\",\"title\":\"Late sailings\",\"retired\":false}],\"teams\":[\"Crew\"],\"findings\":2}");
         assertThat(odd("hand-over", "--person", "per", "ines", "--reason", "leaves us")
                         .out())
-                .contains("rule/late-sailings", "Handed over to ines: 1 definitions, 2 findings.");
+                .contains(
+                        "rule/late-sailings",
+                        "address of the team Crew",
+                        "Handed over to ines: 1 definition, 2 findings.");
     }
 
     @Test

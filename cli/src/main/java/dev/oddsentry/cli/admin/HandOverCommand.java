@@ -2,6 +2,7 @@ package dev.oddsentry.cli.admin;
 
 import dev.oddsentry.cli.client.Api;
 import dev.oddsentry.cli.common.ServiceCommand;
+import dev.oddsentry.cli.output.Words;
 import dev.oddsentry.contract.HandedOver;
 import dev.oddsentry.contract.TeamDefinition;
 import java.util.LinkedHashMap;
@@ -56,8 +57,10 @@ public final class HandOverCommand extends ServiceCommand {
     private int handOverUser(Map<String, String> body) {
         var handed = api().post("/api/people/" + Api.part(from) + "/hand-over", body, HandedOver.class);
         for (var each : handed.definitions()) out().println(each.kind() + "/" + each.name());
-        out().println("Handed over to " + to + ": " + handed.definitions().size() + " definitions, " + handed.findings()
-                + " findings.");
+        for (var each : handed.teams()) out().println("address of the team " + each);
+        out().println("Handed over to " + to + ": "
+                + Words.count(handed.definitions().size(), "definition") + ", "
+                + Words.count(handed.findings(), "finding") + ".");
         return 0;
     }
 }

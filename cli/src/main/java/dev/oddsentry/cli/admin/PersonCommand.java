@@ -36,6 +36,7 @@ public final class PersonCommand extends ServiceCommand {
     private static Listing table(UserBelongings all) {
         var table = new Listing("What", "Name", "Detail");
         all.aloneIn().forEach(team -> table.add("team", team, "nobody else is in it"));
+        all.reachedFor().forEach(team -> table.add("mail", "team " + team, "one of its addresses"));
         all.mailedBy()
                 .forEach(each -> table.add(
                         "mail", each.kind() + "/" + each.name(), each.title() + (each.retired() ? ", retired" : "")));

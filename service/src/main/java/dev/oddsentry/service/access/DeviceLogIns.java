@@ -33,7 +33,8 @@ public class DeviceLogIns {
     private static final String LETTERS = "BCDFGHJKLMNPQRSTVWXZ";
 
     private static final int CODE_LENGTH = 8;
-    private static final int MOST_OF_ADDRESS = 20;
+    /** A whole company may come from one address, that of a proxy. */
+    private static final int MOST_OF_ADDRESS = 100;
 
     private final DSLContext db;
     private final AccessTokens tokens;

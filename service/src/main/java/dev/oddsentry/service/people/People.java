@@ -121,6 +121,8 @@ public class People {
     @Transactional
     public UserView change(Person by, String login, PersonDetails details) {
         var before = view(login);
+        if (details.email().isBlank() && !before.email().isBlank() && !before.service())
+            throw RefusedException.invalid("email: a user who is a person needs an address.");
         operators.lock();
         put(require(login), details);
         operators.requireOne();

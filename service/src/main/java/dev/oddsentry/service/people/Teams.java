@@ -70,6 +70,27 @@ public class Teams {
                         .fetch(PERSON.EMAIL));
     }
 
+    /** The teams that have the address among theirs. */
+    public List<String> reachedAt(String address) {
+        return all().stream()
+                .filter(team -> team.addresses().stream().anyMatch(address::equalsIgnoreCase))
+                .map(Team::name)
+                .toList();
+    }
+
+    /** Part of the caller's transaction. */
+    public void replaceAddress(String team, String from, String to) {
+        var addresses = addressesOf(team).stream()
+                .map(each -> each.equalsIgnoreCase(from) ? to : each)
+                .distinct()
+                .toArray(String[]::new);
+        db.update(TEAM)
+                .set(TEAM.ADDRESSES, addresses)
+                .set(TEAM.UPDATED_AT, clock.instant())
+                .where(TEAM.NAME.eq(team))
+                .execute();
+    }
+
     /** How the messages of a team end; nothing for a team that nobody entered. */
     public TeamSignature signature(String team) {
         return db.select(TEAM.SIGNATURE, TEAM.LOGO, TEAM.LOGO_MEDIA_TYPE)

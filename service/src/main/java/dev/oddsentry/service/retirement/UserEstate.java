@@ -21,6 +21,7 @@ import dev.oddsentry.service.definitions.Archive;
 import dev.oddsentry.service.handling.FindingHandling;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.Person;
+import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.util.List;
@@ -35,6 +36,7 @@ public class UserEstate {
     private final DefinitionChanges changes;
     private final Archive archive;
     private final People people;
+    private final Teams teams;
     private final FindingHandling handling;
     private final Audit audit;
     private final Clock clock;
@@ -44,6 +46,7 @@ public class UserEstate {
             DefinitionChanges changes,
             Archive archive,
             People people,
+            Teams teams,
             FindingHandling handling,
             Audit audit,
             Clock clock) {
@@ -51,6 +54,7 @@ public class UserEstate {
         this.changes = changes;
         this.archive = archive;
         this.people = people;
+        this.teams = teams;
         this.handling = handling;
         this.audit = audit;
         this.clock = clock;
@@ -64,6 +68,7 @@ public class UserEstate {
 
     /**
      * @param aloneIn teams that nobody else is in who can log in
+     * @param reachedFor teams whose mail goes to the user's address
      * @param mailedBy by kind and name
      * @param taken findings that are not over, by rule
      * @param drafts changes that are not applied, one for each rule
@@ -71,6 +76,7 @@ public class UserEstate {
      */
     public record UserBelongings(
             List<String> aloneIn,
+            List<String> reachedFor,
             List<MailingDefinition> mailedBy,
             List<RuleOfUser> taken,
             List<RuleOfUser> drafts,
@@ -80,7 +86,13 @@ public class UserEstate {
     @Transactional(readOnly = true)
     public UserBelongings of(String login) {
         var person = people.require(login);
-        return new UserBelongings(aloneIn(person), mailedBy(person), taken(person), drafts(person), tokens(person));
+        return new UserBelongings(
+                aloneIn(person),
+                teams.reachedAt(person.email()),
+                mailedBy(person),
+                taken(person),
+                drafts(person),
+                tokens(person));
     }
 
     private List<String> aloneIn(Person person) {
@@ -148,9 +160,10 @@ public class UserEstate {
 
     /**
      * @param definitions that mail the other user now
+     * @param teams whose mail goes to the other now
      * @param findings that the other has taken now
      */
-    public record HandedOver(List<MailingDefinition> definitions, int findings) {}
+    public record HandedOver(List<MailingDefinition> definitions, List<String> teams, int findings) {}
 
     /**
      * Another user gets the mail and has taken the findings from now on. Teams, drafts and tokens stay.
@@ -163,7 +176,11 @@ public class UserEstate {
         var other = people.active(people.require(to).id())
                 .orElseThrow(() -> RefusedException.invalid("to: \"" + to + "\" is disabled. Name another user."));
         if (other.id().equals(from.id())) throw RefusedException.invalid("to: name another user than " + login + ".");
+        if (other.email().isEmpty() && !from.email().isEmpty())
+            throw RefusedException.invalid("to: " + other.name() + " has no address. Name another user.");
         var mailing = mailedBy(from);
+        var reached = teams.reachedAt(from.email());
+        reached.forEach(team -> teams.replaceAddress(team, from.email(), other.email()));
         var all = changes.ever()
                 .filter(each -> PersonReferences.mails(Document.tree(each.definition()), named(from)))
                 .toList();
@@ -171,14 +188,16 @@ public class UserEstate {
         all.forEach(each ->
                 changes.change(by, each, why, tree -> PersonReferences.replaced(tree, named(from), named(other))));
         int findings = handling.handOver(by, from, other);
-        if (all.isEmpty() && findings == 0)
+        if (all.isEmpty() && reached.isEmpty() && findings == 0)
             throw RefusedException.conflict("Nothing mails " + from.name() + ", and they have taken no finding.");
         audit.record(
                 db,
                 by.id(),
                 AuditAct.HAND_OVER,
                 from.login(),
-                "to " + other.login() + ": " + findings + " findings; " + DefinitionChanges.listed(all));
-        return new HandedOver(mailing, findings);
+                "to " + other.login() + ": " + findings + " findings; "
+                        + (reached.isEmpty() ? "" : "teams " + String.join(", ", reached) + "; ")
+                        + DefinitionChanges.listed(all));
+        return new HandedOver(mailing, reached, findings);
     }
 }

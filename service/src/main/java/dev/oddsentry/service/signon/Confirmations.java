@@ -17,6 +17,8 @@ import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.secrets.SecretBox;
 import java.time.Clock;
 import java.time.Duration;
+import java.util.HashSet;
+import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
 import org.slf4j.Logger;
@@ -83,12 +85,16 @@ public class Confirmations {
                         PROVIDER_IDENTITY.CONFIRMED_AT.le(clock.instant().minus(every)))
                 .orderBy(PROVIDER_IDENTITY.CONFIRMED_AT)
                 .fetch();
+        var down = new HashSet<UUID>();
         for (var identity : due) {
+            if (down.contains(identity.getProviderId())) continue;
             try {
                 confirm(identity);
             } catch (RuntimeException failed) {
-                // A provider that is down withdraws nothing; it is asked again.
-                LOG.warn("An identity provider could not be asked about a user: {}", failed.getMessage());
+                // It withdraws nothing, and is asked again later; not for each of its users, each of whom would wait
+                // for it.
+                down.add(identity.getProviderId());
+                LOG.warn("An identity provider could not be asked about its users: {}", failed.getMessage());
             }
         }
         endOldTokens();

@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.ACCESS_POLICY;
 import static dev.oddsentry.service.db.generated.Tables.IDENTITY_PROVIDER;
 import static dev.oddsentry.service.db.generated.Tables.PROVIDER_GROUP;
 import static dev.oddsentry.service.db.generated.Tables.PROVIDER_IDENTITY;
+import static dev.oddsentry.service.db.generated.Tables.SIGN_ON_ATTEMPT;
 import static dev.oddsentry.service.db.generated.Tables.TEAM;
 import static org.jooq.Records.mapping;
 import static org.jooq.impl.DSL.multiset;
@@ -30,6 +31,7 @@ import org.jooq.Field;
 import org.jspecify.annotations.Nullable;
 import org.springframework.stereotype.Component;
 import org.springframework.transaction.annotation.Transactional;
+import org.springframework.transaction.support.TransactionTemplate;
 
 /** The identity providers that operators have set up. */
 @Component
@@ -45,13 +47,21 @@ public class IdentityProviders {
     private final SecretBox secrets;
     private final Discovery discovery;
     private final Audit audit;
+    private final TransactionTemplate transactions;
     private final Clock clock;
 
-    IdentityProviders(DSLContext db, SecretBox secrets, Discovery discovery, Audit audit, Clock clock) {
+    IdentityProviders(
+            DSLContext db,
+            SecretBox secrets,
+            Discovery discovery,
+            Audit audit,
+            TransactionTemplate transactions,
+            Clock clock) {
         this.db = db;
         this.secrets = secrets;
         this.discovery = discovery;
         this.audit = audit;
+        this.transactions = transactions;
         this.clock = clock;
     }
 
@@ -112,7 +122,6 @@ public class IdentityProviders {
      * @param secret null to keep the present one, empty for none
      * @throws RefusedException if a team is not known, if nothing answers at a new issuer, or if the present secret would go to another issuer
      */
-    @Transactional
     public IdentityProvider save(Person by, String name, ProviderDetails details, @Nullable String secret) {
         var before = list(IDENTITY_PROVIDER.NAME.eq(name)).stream().findFirst();
         boolean elsewhere = before.isEmpty() || !before.get().details().issuer().equals(details.issuer());
@@ -123,11 +132,28 @@ public class IdentityProviders {
                     "Give the client secret again: the present one was given for another issuer.");
         details.groups().stream().map(GroupLine::team).filter(Objects::nonNull).forEach(this::requireTeam);
         if (elsewhere) discovery.read(details.issuer());
+        transactions.executeWithoutResult(_ -> put(by, name, details, secret, before));
+        return require(name);
+    }
+
+    private void put(
+            Person by,
+            String name,
+            ProviderDetails details,
+            @Nullable String secret,
+            Optional<IdentityProvider> before) {
+        boolean elsewhere =
+                before.isPresent() && !before.get().details().issuer().equals(details.issuer());
         UUID id = before.map(IdentityProvider::id).orElseGet(UUID::randomUUID);
-        if (elsewhere && before.isPresent())
+        if (elsewhere) {
             db.deleteFrom(PROVIDER_IDENTITY)
                     .where(PROVIDER_IDENTITY.PROVIDER_ID.eq(id))
                     .execute();
+            // What the one before gives a browser that is there now must not go to this one.
+            db.deleteFrom(SIGN_ON_ATTEMPT)
+                    .where(SIGN_ON_ATTEMPT.PROVIDER_ID.eq(id))
+                    .execute();
+        }
         var row = row(id, name, details);
         if (secret != null) row.setClientSecret(secret.isEmpty() ? null : secrets.seal(secret));
         if (before.isPresent()) row.update();
@@ -135,7 +161,6 @@ public class IdentityProviders {
         putLines(id, details.groups());
         if (!details.active()) refuseWithoutWayIn();
         audit.record(db, by.id(), AuditAct.SAVE_IDENTITY_PROVIDER, name, words(before) + " → " + words(details));
-        return require(name);
     }
 
     private IdentityProviderRecord row(UUID id, String name, ProviderDetails details) {

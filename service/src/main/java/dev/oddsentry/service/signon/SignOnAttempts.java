@@ -17,6 +17,9 @@ import org.springframework.stereotype.Component;
 class SignOnAttempts {
     private static final Duration LIFETIME = Duration.ofMinutes(10);
 
+    /** Anybody can begin one. */
+    private static final int MOST = 10_000;
+
     private final DSLContext db;
     private final Clock clock;
 
@@ -37,6 +40,8 @@ class SignOnAttempts {
         db.deleteFrom(SIGN_ON_ATTEMPT)
                 .where(SIGN_ON_ATTEMPT.BEGUN_AT.lt(clock.instant().minus(LIFETIME)))
                 .execute();
+        if (db.fetchCount(SIGN_ON_ATTEMPT) >= MOST)
+            throw new SignOnException(SignOnRefusal.UNREACHABLE, "too many log-ins are under way");
         db.insertInto(SIGN_ON_ATTEMPT)
                 .set(SIGN_ON_ATTEMPT.STATE_HASH, Hashes.of(attempt.state()))
                 .set(SIGN_ON_ATTEMPT.BROWSER_HASH, Hashes.of(browser))

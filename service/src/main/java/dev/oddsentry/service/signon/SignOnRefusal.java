@@ -15,5 +15,10 @@ public enum SignOnRefusal {
     NO_GROUP,
     /** Nobody here is known as this person, and the provider adds nobody. */
     NOT_KNOWN,
-    DISABLED
+    DISABLED;
+
+    /** Whether a browser that was sent to a provider came back. */
+    public boolean isOfAnAttempt() {
+        return this != EXPIRED && this != OFF;
+    }
 }

@@ -5,6 +5,7 @@ import static org.assertj.core.api.Assertions.assertThat;
 import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.LateSailings;
 import dev.oddsentry.service.RunningService;
+import dev.oddsentry.service.people.Teams;
 import java.util.List;
 import java.util.Map;
 import java.util.UUID;
@@ -36,7 +37,9 @@ class UserEstateTest {
 
     @Test
     void isListedAndHandedOver() {
-        api.put("/api/teams/" + team.replace(" ", "%20"), Map.of("addresses", List.of("quay@skerryline.example")));
+        api.put(
+                "/api/teams/" + team.replace(" ", "%20"),
+                Map.of("addresses", List.of("quay@skerryline.example", liv + "@skerryline.example")));
         var person = user(liv, List.of(team));
         user(per, List.of());
         var sailings = new LateSailings(service).late("SK-1", 60).late("SK-2", 60);
@@ -55,6 +58,7 @@ class UserEstateTest {
 
         var before = belongings(liv);
         assertThat(before.path("aloneIn").toString()).isEqualTo("[\"" + team + "\"]");
+        assertThat(before.path("reachedFor").toString()).isEqualTo("[\"" + team + "\"]");
         assertThat(before.path("mailedBy").path(0).path("name").asString()).isEqualTo(sailings.name);
         assertThat(before.path("taken").toString()).isEqualTo("[{\"name\":\"" + sailings.name + "\",\"count\":2}]");
         assertThat(before.path("tokens").asInt())
@@ -68,6 +72,8 @@ class UserEstateTest {
                 .doesNotContain(liv)
                 .containsOnlyOnce(per + "@skerryline.example");
         assertThat(belongings(liv).path("mailedBy").size()).isZero();
+        assertThat(service.bean(Teams.class).addressesOf(team))
+                .containsExactly("quay@skerryline.example", per + "@skerryline.example");
         assertThat(belongings(per).path("taken").toString()).contains("\"count\":2");
         assertThat(api.get("/api/definitions/rule/" + sailings.name + "/revisions")
                         .toString())

@@ -263,6 +263,30 @@ class UntrustedProviderTest {
         }
     }
 
+    /** Its subjects may be other people, and a code of the one before is not for it. */
+    @Test
+    void anotherIssuerKnowsNobodyOfTheOneBefore() throws Exception {
+        comeBack(Map.of("preferred_username", "first" + name));
+        var away = browser.sentTo("/sign-on/" + name);
+        try (var other = new LyingProvider()) {
+            service.api()
+                    .put("/api/identity-providers/" + name, provider(other.issuer(), LyingProvider.SECRET, Map.of()));
+            assertThat(browser.sentTo("/sign-on/" + name + "/return?code=c&state=" + parameter(away, "state"))
+                            .toString())
+                    .endsWith("/login?refused=expired");
+            assertThat(other.asked).isEmpty();
+            var there = browser.sentTo("/sign-on/" + name);
+            assertThat(there.toString()).startsWith(other.issuer());
+            other.says(subject, parameter(there, "nonce"), Map.of("preferred_username", "second" + name));
+            browser.sentTo("/sign-on/" + name + "/return?code=c&state=" + parameter(there, "state"));
+            assertThat(browser.api("GET", "/api/session", Map.of())
+                            .body()
+                            .path("login")
+                            .asString())
+                    .isEqualTo("second" + name);
+        }
+    }
+
     private String refusal(Map<String, Object> otherwise) {
         return refusal(otherwise, name);
     }

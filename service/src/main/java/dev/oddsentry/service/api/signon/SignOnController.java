@@ -93,13 +93,14 @@ class SignOnController {
             request.getSession().setAttribute(SignedOn.IN_SESSION, arrival.signedOn());
             return to(URI.create(arrival.returnTo())).build();
         } catch (SignOnException refused) {
-            logIns.failed(provider + ": " + refused.getMessage(), from);
+            // Anybody can ask for this page, so what no browser was sent out for is not written down.
+            if (refused.refusal().isOfAnAttempt()) logIns.failed(provider + ": " + refused.getMessage(), from);
             return refusal(provider, refused);
         }
     }
 
     private static ResponseEntity<Void> refusal(String provider, SignOnException refused) {
-        LOG.info("A log-in by {} was refused: {}", provider, refused.getMessage());
+        LOG.debug("A log-in by {} was refused: {}", provider, refused.getMessage());
         return to(UriComponentsBuilder.fromPath("/login")
                         .queryParam("refused", refused.refusal().name().toLowerCase(Locale.ROOT))
                         .build()
