@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.ACCESS_POLICY;
 import static dev.oddsentry.service.db.generated.Tables.IDENTITY_PROVIDER;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import static org.jooq.Records.mapping;
+import static org.jooq.impl.DSL.val;
 
 import dev.oddsentry.service.audit.Audit;
 import dev.oddsentry.service.audit.AuditAct;
@@ -12,6 +13,7 @@ import dev.oddsentry.service.people.Role;
 import dev.oddsentry.service.web.RefusedException;
 import java.time.Clock;
 import java.util.Locale;
+import java.util.Objects;
 import java.util.UUID;
 import org.jooq.DSLContext;
 import org.jspecify.annotations.Nullable;
@@ -66,7 +68,10 @@ public class AccessPolicy {
     @Transactional
     public void save(Person by, AccessPolicyView wanted) {
         db.select(ACCESS_POLICY.PASSWORDS).from(ACCESS_POLICY).forUpdate().fetch();
-        UUID emergency = wanted.emergencyOperator() == null ? null : operator(wanted.emergencyOperator());
+        // One who is named already is looked at again only when it matters.
+        boolean kept = wanted.passwords()
+                && Objects.equals(wanted.emergencyOperator(), present().emergencyOperator());
+        UUID emergency = kept || wanted.emergencyOperator() == null ? null : operator(wanted.emergencyOperator());
         if (!wanted.passwords()) {
             if (emergency == null)
                 throw RefusedException.invalid(
@@ -77,7 +82,9 @@ public class AccessPolicy {
         db.update(ACCESS_POLICY)
                 .set(ACCESS_POLICY.TEAMS_DECIDE, wanted.teamsDecide())
                 .set(ACCESS_POLICY.PASSWORDS, wanted.passwords())
-                .set(ACCESS_POLICY.EMERGENCY_OPERATOR, emergency)
+                .set(
+                        ACCESS_POLICY.EMERGENCY_OPERATOR,
+                        kept ? ACCESS_POLICY.EMERGENCY_OPERATOR : val(emergency, ACCESS_POLICY.EMERGENCY_OPERATOR))
                 .set(ACCESS_POLICY.CHANGED_AT, clock.instant())
                 .execute();
         audit.record(db, by.id(), AuditAct.SAVE_ACCESS_POLICY, "log-in and teams", words(wanted));

@@ -16,6 +16,7 @@ import java.time.Instant;
 import java.util.List;
 import java.util.Locale;
 import java.util.Optional;
+import java.util.TreeSet;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -159,7 +160,9 @@ public class People {
         operators.lock();
         boolean stays = said.role() != Role.OPERATOR && operators.needs(person);
         var details = stays ? new PersonDetails(said.name(), said.email(), person.role(), said.teams()) : said;
-        var before = new PersonDetails(person.name(), person.email(), person.role(), person.teams());
+        // In an order of our own, as those are that were said.
+        var teams = List.copyOf(new TreeSet<>(person.teams()));
+        var before = new PersonDetails(person.name(), person.email(), person.role(), teams);
         if (details.equals(before)) return person;
         put(person, details);
         audit.record(

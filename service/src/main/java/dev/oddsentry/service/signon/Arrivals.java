@@ -3,6 +3,7 @@ package dev.oddsentry.service.signon;
 import static dev.oddsentry.service.db.generated.Tables.IDENTITY_PROVIDER;
 import static dev.oddsentry.service.db.generated.Tables.PROVIDER_IDENTITY;
 
+import dev.oddsentry.service.access.LogInEnds;
 import dev.oddsentry.service.people.Operators;
 import dev.oddsentry.service.people.People;
 import dev.oddsentry.service.people.People.NewPerson;
@@ -35,13 +36,15 @@ class Arrivals {
     private final DSLContext db;
     private final People people;
     private final Operators operators;
+    private final LogInEnds logInEnds;
     private final SecretBox secrets;
     private final Clock clock;
 
-    Arrivals(DSLContext db, People people, Operators operators, SecretBox secrets, Clock clock) {
+    Arrivals(DSLContext db, People people, Operators operators, LogInEnds logInEnds, SecretBox secrets, Clock clock) {
         this.db = db;
         this.people = people;
         this.operators = operators;
+        this.logInEnds = logInEnds;
         this.secrets = secrets;
         this.clock = clock;
     }
@@ -73,12 +76,25 @@ class Arrivals {
         return person;
     }
 
-    private Optional<Person> known(IdentityProvider provider, OidcUser user) {
-        var bySubject = db.select(PROVIDER_IDENTITY.PERSON_ID)
+    /** Who has lost all groups at the provider also loses what they are logged in with, unless they have a password of this service. */
+    @Transactional
+    public void endLogIns(IdentityProvider provider, OidcUser user) {
+        cameBefore(provider, user)
+                .filter(person -> !people.hasPassword(person))
+                .ifPresent(person -> logInEnds.end(person, null));
+    }
+
+    private Optional<Person> cameBefore(IdentityProvider provider, OidcUser user) {
+        return db.select(PROVIDER_IDENTITY.PERSON_ID)
                 .from(PROVIDER_IDENTITY)
                 .where(PROVIDER_IDENTITY.PROVIDER_ID.eq(provider.id()), PROVIDER_IDENTITY.SUBJECT.eq(user.getSubject()))
-                .fetchOptional(PROVIDER_IDENTITY.PERSON_ID);
-        if (bySubject.isPresent()) return Optional.of(people.byId(bySubject.get()));
+                .fetchOptional(PROVIDER_IDENTITY.PERSON_ID)
+                .map(people::byId);
+    }
+
+    private Optional<Person> known(IdentityProvider provider, OidcUser user) {
+        var before = cameBefore(provider, user);
+        if (before.isPresent()) return before;
         Optional<Person> alike = switch (provider.details().knownBy()) {
             case NOTHING -> Optional.empty();
             case LOG_IN_NAME -> people.withLogin(login(user, provider.details()));

@@ -74,6 +74,7 @@ class ProviderTokens {
                 new OAuth2RefreshTokenGrantRequest(of, before, new OAuth2RefreshToken(refreshToken, now)));
     }
 
+    /** Made for each log-in, which reads the keys: a new key of the provider counts at once, one that it withdrew no longer. */
     private JwtDecoder decoder(ClientRegistration of) {
         var decoder = NimbusJwtDecoder.withJwkSetUri(
                         Objects.requireNonNull(of.getProviderDetails().getJwkSetUri()))

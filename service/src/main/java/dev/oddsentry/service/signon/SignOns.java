@@ -95,9 +95,18 @@ public class SignOns {
         var user = (OidcUser) Objects.requireNonNull(login.getPrincipal());
         var refreshToken = login.getRefreshToken();
         String refresh = refreshToken == null ? null : refreshToken.getTokenValue();
-        var person = arrivals.arrive(from, user, refresh);
+        var person = arrive(from, user, refresh);
         var signedOn = new SignedOn(from.id(), user.getIdToken().getTokenValue());
         return new Arrival(person, signedOn, returned.returnTo(), refresh != null);
+    }
+
+    private Person arrive(IdentityProvider from, OidcUser user, @Nullable String refreshToken) {
+        try {
+            return arrivals.arrive(from, user, refreshToken);
+        } catch (SignOnException refused) {
+            if (refused.refusal() == SignOnRefusal.NO_GROUP) arrivals.endLogIns(from, user);
+            throw refused;
+        }
     }
 
     private static OAuth2AuthorizationRequest request(ClientRegistration of, Attempt attempt) {

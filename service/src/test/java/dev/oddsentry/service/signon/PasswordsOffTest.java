@@ -156,6 +156,27 @@ class PasswordsOffTest {
                 .isEqualTo("ines");
     }
 
+    @Test
+    void aNamedEmergencyOperatorIsNotReplacedBeforePasswordsAreOffEither() {
+        saveProvider();
+        policy(true, "operator");
+        assertThat(logIn("operator").path("login").asString()).isEqualTo("operator-2");
+    }
+
+    @Test
+    void oneWhoIsNoLongerAnOperatorDoesNotStandInTheWayOfAnotherSetting() {
+        var ines = HttpApi.newUser(service, "ines", "OPERATOR", List.of(), "ines@skerryline.example");
+        policy(true, "ines");
+        service.api()
+                .put(
+                        "/api/people/ines",
+                        Map.of("name", "I", "email", "ines@skerryline.example", "role", "READER", "teams", List.of()));
+        assertThat(ines.get("/api/session").path("role").asString()).isEqualTo("READER");
+        assertThat(policy(true, "ines").status()).isEqualTo(200);
+        saveProvider();
+        assertThat(policy(false, "ines").status()).isEqualTo(422);
+    }
+
     private JsonNode logIn(String as) {
         var browser = new Browser(service.baseUrl());
         var away = browser.sentTo("/sign-on/skerry");

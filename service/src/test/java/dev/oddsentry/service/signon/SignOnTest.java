@@ -121,6 +121,21 @@ class SignOnTest {
     }
 
     @Test
+    void whoHasLostAllGroupsLosesSessionsAndTokensToo() {
+        var body = provider(directory.issuer(), SECRET, Map.of("groups", List.of(line("fuel", "ANALYST", ""))));
+        body.remove("otherRole");
+        service.api().put("/api/identity-providers/" + name, body);
+        var browser = new Browser(service.baseUrl());
+        logIn(browser);
+        var token = browser.api("POST", "/api/tokens/named", Map.of("name", "nightly", "scope", "READ", "days", 90));
+        var program = new HttpApi(service.baseUrl(), token.body().path("token").asString());
+        directory.put(new KnownUser(login, kari.name(), kari.address(), kari.password(), Set.of("gardeners")));
+        assertThat(logIn(new Browser(service.baseUrl())).last().toString()).endsWith("/login?refused=no_group");
+        assertThat(browser.api("GET", "/api/session", Map.of()).status()).isEqualTo(401);
+        assertThat(program.send("GET", "/api/session", null, Map.of()).status()).isEqualTo(401);
+    }
+
+    @Test
     void logsOutAtTheProviderToo() {
         save(Map.of());
         var browser = new Browser(service.baseUrl());
