@@ -103,7 +103,7 @@ set_up_single_sign_on() {
   odd save-provider skerry --title "Skerry directory" --issuer "$issuer" --client-id odd-sentry --secret-stdin \
     --group "reporting-leads=lead,Traffic reporting" --group "reporting=analyst,Traffic reporting" \
     --group "terminals=analyst,Terminal operations" --group "quays=reader,Terminal operations" --group "auditors=auditor" \
-    --known-by log_in_name < "$demo/secrets/identity" > /dev/null
+    --known-by log_in_name --active < "$demo/secrets/identity" > /dev/null
   odd logout
   unset XDG_CONFIG_HOME
 }
@@ -134,7 +134,7 @@ Odd Sentry runs.
                  operator / $(cat "$demo/secrets/operator")   (operator)
   Its folder     $demo
 
-$([ "$sign_on" = no ] || printf '%s\n ' "  Single sign-on Skerry directory at http://127.0.0.1:$(cat "$demo/identity.port"): the same names and passwords," "                 and randi / $(cat "$demo/secrets/randi"), who is not a user yet")
+$([ "$sign_on" = no ] || printf '%s\n' "  Single sign-on Skerry directory at http://127.0.0.1:$(cat "$demo/identity.port"): the same names and passwords," "                 and randi / $(cat "$demo/secrets/randi"), who is not a user yet")
 Three things to try:
   1. Log in, open "Late sailings without a reason", press "Check now", and read the mail in the mailbox.
      Press again, and "Check again": nothing is new, so nothing is mailed.
