@@ -78,6 +78,7 @@ public class Accounts {
         var person = people.active(people.require(login).id())
                 .orElseThrow(() -> RefusedException.conflict("\"" + login + "\" is disabled. Enable the user first."));
         requirePassword(person);
+        var _ = person.mailAddress();
         var link = links.issue(person, true);
         audit.record(db, by.id(), AuditAct.INVITE_PERSON, person.login(), person.email());
         mail.send(person, link, true).ifPresent(why -> {
@@ -91,7 +92,8 @@ public class Accounts {
         Thread.ofVirtual().name("password-link").start(() -> {
             try {
                 people.called(loginOrAddress)
-                        .filter(person -> !links.isRecent(person))
+                        .filter(person ->
+                                !links.isRecent(person) && !person.email().isBlank())
                         .filter(policy::allowsPassword)
                         // A password would be a way past the identity provider that answers for them.
                         .filter(person ->

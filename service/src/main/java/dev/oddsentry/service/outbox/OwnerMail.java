@@ -1,14 +1,13 @@
 package dev.oddsentry.service.outbox;
 
 import static dev.oddsentry.service.db.generated.Tables.INCIDENT;
-import static dev.oddsentry.service.db.generated.Tables.PERSON;
 
 import dev.oddsentry.core.extract.Language;
 import dev.oddsentry.extracts.words.Phrases;
 import dev.oddsentry.service.db.generated.tables.records.MessageRecord;
 import dev.oddsentry.service.definitions.DefinitionStore;
 import dev.oddsentry.service.failures.IncidentKind;
-import dev.oddsentry.service.people.Role;
+import dev.oddsentry.service.people.Operators;
 import dev.oddsentry.service.people.Teams;
 import dev.oddsentry.service.recipients.BlockedRecipients;
 import java.time.Clock;
@@ -23,6 +22,7 @@ import org.springframework.stereotype.Component;
 /** Mail to the team that owns what a message was about; to the operators where none of the team's addresses can be reached. Never about such mail itself. */
 @Component
 class OwnerMail {
+    private final Operators operators;
     private final DSLContext db;
     private final Clock clock;
     private final DefinitionStore definitions;
@@ -36,12 +36,14 @@ class OwnerMail {
             DefinitionStore definitions,
             Teams teams,
             BlockedRecipients reach,
-            TeamNotices notices) {
+            TeamNotices notices,
+            Operators operators) {
         this.db = db;
         this.clock = clock;
         this.definitions = definitions;
         this.teams = teams;
         this.reach = reach;
+        this.operators = operators;
         this.notices = notices;
     }
 
@@ -77,7 +79,7 @@ class OwnerMail {
             Collection<String> unreached,
             Function<Phrases, TeamNotices.Notice> notice) {
         var to = reached(teams.addressesOf(owner.team()), unreached);
-        if (to.isEmpty()) to = reached(operators(), unreached);
+        if (to.isEmpty()) to = reached(operators.addresses(), unreached);
         if (to.isEmpty()) return;
         var now = clock.instant();
         // Over at once: it gets no further notice.
@@ -99,13 +101,5 @@ class OwnerMail {
                 .filter(address -> unreached.stream().noneMatch(address::equalsIgnoreCase))
                 .filter(address -> !barred.containsKey(address.toLowerCase(Locale.ROOT)))
                 .toList();
-    }
-
-    private List<String> operators() {
-        return db.select(PERSON.EMAIL)
-                .from(PERSON)
-                .where(PERSON.ROLE.eq(Role.OPERATOR), PERSON.ACTIVE.isTrue())
-                .orderBy(PERSON.EMAIL)
-                .fetch(PERSON.EMAIL);
     }
 }

@@ -4,6 +4,7 @@ import static dev.oddsentry.service.db.generated.Tables.ACCESS_POLICY;
 import static dev.oddsentry.service.db.generated.Tables.PERSON;
 
 import dev.oddsentry.service.web.RefusedException;
+import java.util.List;
 import java.util.UUID;
 import org.jooq.Condition;
 import org.jooq.DSLContext;
@@ -16,6 +17,15 @@ public class Operators {
 
     Operators(DSLContext db) {
         this.db = db;
+    }
+
+    /** Where they are reached; in some order that stays. */
+    public List<String> addresses() {
+        return db.select(PERSON.EMAIL)
+                .from(PERSON)
+                .where(isOne(), PERSON.EMAIL.ne(""))
+                .orderBy(PERSON.EMAIL)
+                .fetch(PERSON.EMAIL);
     }
 
     static Condition isPerson() {

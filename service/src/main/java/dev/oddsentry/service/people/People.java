@@ -284,9 +284,11 @@ public class People {
         return fetch(PERSON.ACTIVE.isTrue().and(which)).stream().findFirst();
     }
 
-    /** Where a person is reached; empty for one who is not there, or no longer. */
+    /** Where a person is reached; empty for one who is not there, or no longer, or has no address. */
     public Optional<String> addressOf(String login) {
-        return find(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT))).map(Person::email);
+        return find(PERSON.LOGIN.eq(login.toLowerCase(Locale.ROOT)))
+                .map(Person::email)
+                .filter(address -> !address.isBlank());
     }
 
     public List<String> logins() {

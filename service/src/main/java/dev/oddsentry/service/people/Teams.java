@@ -1,6 +1,5 @@
 package dev.oddsentry.service.people;
 
-import static dev.oddsentry.service.db.generated.Tables.PERSON;
 import static dev.oddsentry.service.db.generated.Tables.TEAM;
 import static org.jooq.impl.DSL.excluded;
 
@@ -23,9 +22,11 @@ public class Teams {
     private final Audit audit;
     private final Clock clock;
     private final Memberships memberships;
+    private final Operators operators;
 
-    Teams(DSLContext db, Audit audit, Clock clock, Memberships memberships) {
+    Teams(DSLContext db, Audit audit, Clock clock, Memberships memberships, Operators operators) {
         this.memberships = memberships;
+        this.operators = operators;
         this.db = db;
         this.audit = audit;
         this.clock = clock;
@@ -64,10 +65,7 @@ public class Teams {
                 .from(TEAM)
                 .where(TEAM.NAME.eq(team))
                 .fetchOptional(row -> List.of(row.value1()))
-                .orElseGet(() -> db.select(PERSON.EMAIL)
-                        .from(PERSON)
-                        .where(PERSON.ROLE.eq(Role.OPERATOR), PERSON.ACTIVE.isTrue())
-                        .fetch(PERSON.EMAIL));
+                .orElseGet(operators::addresses);
     }
 
     /** The teams that have the address among theirs. */

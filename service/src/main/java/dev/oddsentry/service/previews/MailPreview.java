@@ -120,7 +120,7 @@ public class MailPreview {
     public int sendTo(Person by, String document) {
         var rule = drafts.rule(document);
         var slot = clock.instant();
-        audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE_OF_DRAFT, rule.name(), by.email());
+        audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE_OF_DRAFT, rule.name(), by.mailAddress());
         var messages = previewing.inWords(() -> toSend(by, rule, slot));
         if (messages.isEmpty())
             throw RefusedException.conflict("The result has no rows, so there is nothing that a message could show.");
@@ -133,7 +133,7 @@ public class MailPreview {
         var plan = plan(run);
         if (plan.updates().isEmpty()) return List.of();
         var context = run.context("Preview: " + run.rule().title());
-        return messagePlanner.previewsFor(by.email(), context, run.evaluation(), plan).stream()
+        return messagePlanner.previewsFor(by.mailAddress(), context, run.evaluation(), plan).stream()
                 .map(ReportPlan.Outgoing::message)
                 .toList();
     }

@@ -97,12 +97,12 @@ public class PreviewFiles {
      */
     public int sendTo(Person by, RuleId ruleId, Instant slot, @Nullable String copy) {
         var rule = definitions.rule(ruleId).orElseThrow().definition();
-        audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE, rule.name(), by.email());
+        audit.record(db, by.id(), AuditAct.PREVIEW_MESSAGE, rule.name(), by.mailAddress());
         var messages = previewing.inWords(() -> {
             try (var run = previewing.run(rule, ruleId, slot, copies.of(rule, slot, copy))) {
                 var plan = planNow(run);
                 var context = run.context("Preview: " + rule.title());
-                return messagePlanner.previewsFor(by.email(), context, run.evaluation(), plan).stream()
+                return messagePlanner.previewsFor(by.mailAddress(), context, run.evaluation(), plan).stream()
                         .map(ReportPlan.Outgoing::message)
                         .toList();
             }

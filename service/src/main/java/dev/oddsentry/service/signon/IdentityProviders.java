@@ -157,7 +157,9 @@ public class IdentityProviders {
         var row = row(id, name, details);
         if (secret != null) row.setClientSecret(secret.isEmpty() ? null : secrets.seal(secret));
         if (before.isPresent()) row.update();
-        else row.insert();
+        else if (db.insertInto(IDENTITY_PROVIDER).set(row).onConflictDoNothing().execute() == 0)
+            throw RefusedException.conflict(
+                    "Somebody has just added an identity provider \"" + name + "\". Load the page again.");
         putLines(id, details.groups());
         if (!details.active()) refuseWithoutWayIn();
         audit.record(db, by.id(), AuditAct.SAVE_IDENTITY_PROVIDER, name, words(before) + " → " + words(details));

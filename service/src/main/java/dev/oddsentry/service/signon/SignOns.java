@@ -7,8 +7,12 @@ import dev.oddsentry.service.signon.SignOnAttempts.Attempt;
 import dev.oddsentry.service.web.RefusedException;
 import java.io.IOException;
 import java.net.URI;
+import java.net.URISyntaxException;
+import java.net.URLEncoder;
+import java.nio.charset.StandardCharsets;
 import java.util.Map;
 import java.util.Objects;
+import java.util.regex.Pattern;
 import org.jspecify.annotations.Nullable;
 import org.springframework.security.core.AuthenticationException;
 import org.springframework.security.oauth2.client.authentication.OAuth2LoginAuthenticationToken;
@@ -28,6 +32,8 @@ import org.springframework.web.util.UriComponentsBuilder;
 @Component
 public class SignOns {
     private static final int LONGEST_TARGET = 2_000;
+    /** What no address has unencoded (RFC 3986), and brackets, which have their place in hosts alone. */
+    private static final Pattern UNFIT = Pattern.compile("[^A-Za-z0-9._~:/?#@!$&'()*+,;=%-]+");
 
     private final IdentityProviders providers;
     private final Registrations registrations;
@@ -218,9 +224,19 @@ public class SignOns {
 
     /** A link that somebody was sent must not lead to another site after the log-in. */
     private static String local(String target) {
-        boolean safe = target.length() <= LONGEST_TARGET
-                && target.matches("/(?![/\\\\]).*")
-                && target.chars().noneMatch(character -> character < 0x21 || character == '\\');
-        return safe ? target : "/";
+        boolean safe = target.length() <= LONGEST_TARGET && target.matches("/(?![/\\\\])[^\\p{Cntrl}\\\\]*");
+        return safe ? encoded(target) : "/";
+    }
+
+    /** Browsers leave characters in addresses that an address, strictly, cannot have. */
+    private static String encoded(String target) {
+        var all = UNFIT.matcher(target)
+                .replaceAll(found ->
+                        URLEncoder.encode(found.group(), StandardCharsets.UTF_8).replace("+", "%20"));
+        try {
+            return new URI(all).toString();
+        } catch (URISyntaxException notOne) {
+            return "/";
+        }
     }
 }

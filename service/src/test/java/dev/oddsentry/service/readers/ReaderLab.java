@@ -9,7 +9,7 @@ import dev.oddsentry.service.RunningService;
 import java.util.Map;
 import java.util.regex.Pattern;
 
-/** A rule, the recipients whom it mails, and the link in their messages, for each test anew. */
+/** A rule, the recipients whom it mails, and the link in their messages, made for each test. */
 abstract class ReaderLab {
     private static final Map<String, String> FORM = Map.of("Content-Type", "application/x-www-form-urlencoded");
 

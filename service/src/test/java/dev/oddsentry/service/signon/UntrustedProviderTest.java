@@ -7,6 +7,8 @@ import static org.assertj.core.api.Assertions.assertThat;
 
 import dev.oddsentry.service.HttpApi;
 import dev.oddsentry.service.RunningService;
+import dev.oddsentry.service.people.Operators;
+import dev.oddsentry.service.recipients.Directory;
 import java.net.URLEncoder;
 import java.nio.charset.StandardCharsets;
 import java.time.Instant;
@@ -22,6 +24,7 @@ import org.junit.jupiter.api.BeforeEach;
 import org.junit.jupiter.api.Test;
 import org.junit.jupiter.params.ParameterizedTest;
 import org.junit.jupiter.params.provider.Arguments;
+import org.junit.jupiter.params.provider.CsvSource;
 import org.junit.jupiter.params.provider.MethodSource;
 import org.junit.jupiter.params.provider.ValueSource;
 import tools.jackson.databind.json.JsonMapper;
@@ -156,6 +159,49 @@ class UntrustedProviderTest {
         liar.says(subject, parameter(away, "nonce"), Map.of());
         var at = browser.sentTo("/sign-on/" + name + "/return?code=c&state=" + parameter(away, "state"));
         assertThat(at.toString()).startsWith(service.baseUrl() + "/");
+    }
+
+    @ParameterizedTest
+    @CsvSource(delimiter = '→', textBlock = """
+            /findings?q=a|b{c}&x=[1] → /findings?q=a%7Cb%7Bc%7D&x=%5B1%5D
+            /queries/å b?q="ø" → /queries/%C3%A5%20b?q=%22%C3%B8%22
+            /rules?q=50%25#row → /rules?q=50%25#row
+            /rules?q=50%zz → /
+            """)
+    void returnsToAPageWhateverItsAddressHolds(String target, String returned) {
+        var away =
+                browser.sentTo("/sign-on/" + name + "?returnTo=" + URLEncoder.encode(target, StandardCharsets.UTF_8));
+        liar.says(subject, parameter(away, "nonce"), Map.of());
+        var at = browser.sentTo("/sign-on/" + name + "/return?code=c&state=" + parameter(away, "state"));
+        assertThat(at.toString()).isEqualTo(service.baseUrl() + returned);
+        assertThat(session()).isEqualTo(200);
+    }
+
+    /** Without a verified address nothing can be mailed to them, and nobody is told of a blank one. */
+    @Test
+    void somebodyWithoutAnAddressIsMailedNothing() {
+        String login = "no-address-" + name;
+        comeBack(Map.of("preferred_username", login));
+        assertThat(browser.api("GET", "/api/session", Map.of())
+                        .body()
+                        .path("email")
+                        .asString())
+                .isEmpty();
+        assertThat(service.bean(Directory.class).written(List.of("person: " + login)))
+                .isEmpty();
+        assertThat(service.api()
+                        .postAnswer("/api/people/" + login + "/invitation", Map.of())
+                        .text())
+                .contains("has no address");
+        var change = browser.api("PUT", "/api/session/password", Map.of("present", "x", "password", "long-enough-1"));
+        assertThat(change.text()).contains("You have no password here");
+        service.api()
+                .put("/api/people/" + login, Map.of("name", "N", "email", "", "role", "OPERATOR", "teams", List.of()));
+        try {
+            assertThat(service.bean(Operators.class).addresses()).isNotEmpty().doesNotContain("");
+        } finally {
+            service.api().post("/api/people/" + login + "/disable", Map.of());
+        }
     }
 
     @Test

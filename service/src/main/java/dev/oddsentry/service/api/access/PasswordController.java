@@ -51,6 +51,8 @@ class PasswordController {
             @AuthenticationPrincipal Person person,
             @Valid @RequestBody ChangePasswordBody body,
             HttpServletRequest request) {
+        if (!people.hasPassword(person))
+            throw RefusedException.conflict("You have no password here. You log in through an identity provider.");
         var _ = gate.guess(
                         person.login(),
                         request.getRemoteAddr(),
