@@ -177,7 +177,7 @@ class UntrustedProviderTest {
         assertThat(session()).isEqualTo(200);
     }
 
-    /** Without a verified address nothing can be mailed to them, and nobody is told of a blank one. */
+    /** An address that is not verified does not count, and a blank one is no recipient. */
     @Test
     void somebodyWithoutAnAddressIsMailedNothing() {
         String login = "no-address-" + name;
